@@ -329,7 +329,14 @@ export function world(options: WorldOptions = {}): World {
     );
   };
   w.pick = async (label, option) => {
-    await w.click(new RegExp(`^${label}`), 'combobox');
+    // A list whose options are still being read does not open: a person presses it again.
+    for (let tries = 0; tries < 4; tries++) {
+      await w.click(new RegExp(`^${label}`), 'combobox');
+      const open = w.page.waitForSelector('[role=listbox] [role=option]', {
+        timeout: patient(2000),
+      });
+      if (await open.catch(() => null)) break;
+    }
     await w.click(option, 'option');
     await w.page.waitForFunction(() => !document.querySelector('[role=listbox]'), { polling: 50 });
   };

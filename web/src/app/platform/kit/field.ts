@@ -1,11 +1,13 @@
 import { CdkTextareaAutosize } from '@angular/cdk/text-field';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
   ElementRef,
   inject,
+  Injector,
   input,
   output,
   signal,
@@ -64,6 +66,7 @@ const TYPED: readonly string[] = [
 })
 export class Field<V = unknown> {
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
+  readonly #injector = inject(Injector);
   readonly meta = input.required<FieldMeta>();
   /** Of a form; typed by its schema, a field takes any. */
   readonly control = input<FormControl | null>(null);
@@ -125,6 +128,9 @@ export class Field<V = unknown> {
         if (!equal(this.#own.value, value)) this.#own.setValue(value, { emitEvent: false });
       });
     });
+    effect(() => {
+      if (this.kind() === 'find') this.#keepFocus();
+    });
     this.#own.valueChanges.subscribe(() => {
       if (this.#waits()) this.typing.emit(this.#own.value as V);
       else this.#send();
@@ -134,6 +140,13 @@ export class Field<V = unknown> {
   /** A typed text was left, or Enter was pressed in it. */
   left(): void {
     if (this.#waits()) this.#send();
+  }
+
+  /** A list that was opened before its options came is, with many of them, replaced by a box to type in: the focus goes there, which opens it. */
+  #keepFocus(): void {
+    const host = this.#host.nativeElement;
+    if (!host.contains(document.activeElement)) return;
+    afterNextRender(() => host.querySelector('input')?.focus(), { injector: this.#injector });
   }
 
   #refused(): ValidationErrors | null {

@@ -5,6 +5,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { FormControl, FormGroup } from '@angular/forms';
 import { MatAutocompleteHarness } from '@angular/material/autocomplete/testing';
 import { MatIconTestingModule } from '@angular/material/icon/testing';
+import { MatSelectHarness } from '@angular/material/select/testing';
 import * as z from 'zod';
 import { provideDays } from './days';
 import { Field } from './field';
@@ -142,6 +143,17 @@ describe('a choice', () => {
     ]);
     await box.selectOption({ text: 'Cable 19' });
     expect([value(), await box.getValue()]).toEqual([19, 'Cable 19']);
+  });
+
+  it('stays open when many options come after it was opened', async () => {
+    const meta: FieldMeta = { label: 'Cable', input: 'choice', placeholder: 'none' };
+    await shown({ ...meta, options: [] });
+    await (await loader.getHarness(MatSelectHarness)).open();
+    const options = Array.from({ length: 20 }, (_, i) => ({ value: i, label: `Cable ${i}` }));
+    fixture.componentInstance.meta.set({ ...meta, options });
+    await fixture.whenStable();
+    const box = await loader.getHarness(MatAutocompleteHarness);
+    expect([await box.isFocused(), await box.isOpen()]).toEqual([true, true]);
   });
 });
 
