@@ -220,6 +220,14 @@ const OWN_CONTROLS = [
   'web/src/app/sheet/**',
 ];
 
+/** What fails is said in one way: by the kit. The layers below it hand failures on as values. */
+const OWN_ERROR_HANDLER = {
+  selector:
+    "CallExpression[callee.property.name='subscribe'] > ObjectExpression > Property[key.name='error']",
+  message: 'Use ask, Acts.run, Acts.send or Acts.read of platform/kit/ask.',
+};
+const HANDS_ERRORS_ON = ['web/src/app/platform/{kit,api,queue}/**'];
+
 export default tseslint.config(
   {
     ignores: [
@@ -305,6 +313,11 @@ export default tseslint.config(
   },
   ...WEB_ARROWS,
   ...WEB_KIT,
+  {
+    files: ['web/src/app/**/*.ts'],
+    ignores: HANDS_ERRORS_ON,
+    rules: { 'no-restricted-syntax': ['error', ...PACKED, OWN_ERROR_HANDLER] },
+  },
   // A test drives Material by its harnesses.
   { files: ['web/src/**/*.spec.ts'], rules: forbid(...WEB_ALWAYS) },
   {

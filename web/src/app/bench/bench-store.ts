@@ -98,24 +98,27 @@ export class BenchStore {
     this.missing.set(false);
     this.cleared.set(false);
     this.#seq = 0;
-    this.#data.one(id).subscribe({
-      next: (b) => {
-        if (b.id !== this.#id) return;
-        this.log.set(b.log);
-        this.#seq = b.seq;
-        this.#took(b);
-        this.#watching = this.live.watch(`bench/${id}`, b.seq).subscribe((e) => {
-          if (e.kind === 'bench') this.#event(e.event);
-          if (e.kind === 'gone') this.cleared.set(true);
-        });
-      },
-      error: (e: ApiError) =>
-        id !== this.#id
-          ? undefined
-          : e.code === 'not-found'
-            ? this.missing.set(true)
-            : this.problem.set(e.message),
+    const read = this.#data.one(id).pipe(
+      catchError((e: ApiError) => {
+        if (id === this.#id) this.#notRead(e);
+        return EMPTY;
+      }),
+    );
+    read.subscribe((b) => {
+      if (b.id !== this.#id) return;
+      this.log.set(b.log);
+      this.#seq = b.seq;
+      this.#took(b);
+      this.#watching = this.live.watch(`bench/${id}`, b.seq).subscribe((e) => {
+        if (e.kind === 'bench') this.#event(e.event);
+        if (e.kind === 'gone') this.cleared.set(true);
+      });
     });
+  }
+
+  #notRead(e: ApiError): void {
+    if (e.code === 'not-found') this.missing.set(true);
+    else this.problem.set(e.message);
   }
 
   act(act: Act): void {

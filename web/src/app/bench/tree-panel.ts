@@ -10,10 +10,11 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import type { BenchReading } from '@ruddy/core/bench/contract';
 import { deviceTree, isDisplay, type Node } from '@ruddy/core/bring-up';
-import { type ApiError, apiUrl } from '../platform/api/api-client';
+import { apiUrl } from '../platform/api/api-client';
 import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
 import { download } from '../platform/shared/download';
+import { Acts } from '../platform/kit/ask';
 
 interface Line {
   readonly depth: number;
@@ -99,6 +100,7 @@ interface Line {
 export class TreePanel {
   readonly treeUrl = (id: string) => apiUrl('GET /api/benches/:id/tree.tar', { params: { id } });
 
+  readonly #acts = inject(Acts);
   readonly store = inject(BenchStore);
   readonly #data = inject(BenchesData);
   readonly found = signal<BenchReading | null>(null);
@@ -133,17 +135,11 @@ export class TreePanel {
   read(): void {
     const id = this.store.bench()?.id;
     if (!id) return;
-    this.reading.set(true);
-    this.#data.read(id).subscribe({
-      next: (f) => {
-        this.reading.set(false);
-        this.problem.set(null);
-        this.found.set(f);
-      },
-      error: (e: ApiError) => {
-        this.reading.set(false);
-        this.problem.set(`Not read. ${e.message}`);
-      },
+    this.#acts.run(this.#data.read(id), {
+      line: this.problem,
+      running: this.reading,
+      failed: 'Not read.',
+      then: (f) => this.found.set(f),
     });
   }
 

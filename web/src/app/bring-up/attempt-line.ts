@@ -16,7 +16,6 @@ import { type TriedRow, tryBody } from '@ruddy/core/bring-up/contract';
 import { ORDER_WORDS, PURPOSE_WORDS } from '@ruddy/core/bring-up/text';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
 import { SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -27,6 +26,7 @@ import { Fold } from '../platform/kit/fold';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { readyToSend } from '../platform/kit/problems';
+import { Acts } from '../platform/kit/ask';
 
 const WORKED = [
   { value: 'yes', label: 'the card came up' },
@@ -42,6 +42,7 @@ const WORKED = [
   styleUrl: './attempt-line.scss',
 })
 export class AttemptLine {
+  readonly #acts = inject(Acts);
   readonly run = inject(BringUpRun);
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
@@ -151,12 +152,6 @@ export class AttemptLine {
   #add(store: (id: string) => Observable<BringUp>): void {
     const id = this.#editor.stored()?.id;
     if (!id) return;
-    store(id).subscribe({
-      next: () => {
-        this.problem.set(null);
-        this.run.reload();
-      },
-      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
-    });
+    this.#acts.run(store(id), { line: this.problem, then: () => this.run.reload() });
   }
 }

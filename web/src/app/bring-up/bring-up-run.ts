@@ -26,7 +26,7 @@ import { OfflineQueue } from '../platform/queue/offline-queue';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
-import type { ApiError } from '../platform/api/api-client';
+import { Acts } from '../platform/kit/ask';
 
 type Sent = Omit<StepBody, 'id' | 'attempt' | 'about' | 'happenedAt'>;
 
@@ -36,6 +36,7 @@ type Sent = Omit<StepBody, 'id' | 'attempt' | 'about' | 'happenedAt'>;
  */
 @Injectable()
 export class BringUpRun {
+  readonly #acts = inject(Acts);
   readonly #data = inject(SetupsData);
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
@@ -254,11 +255,12 @@ export class BringUpRun {
   }
 
   #read(id: string): void {
-    this.#data.bringUp(id).subscribe({
-      next: (answer) => {
+    this.#acts.read(this.#data.bringUp(id), {
+      line: this.problem,
+      failed: 'Attempts were not read:',
+      then: (answer) => {
         if (this.#id() === id) this.#take(answer);
       },
-      error: (e: ApiError) => this.problem.set(`Attempts were not read: ${e.message}`),
     });
   }
 

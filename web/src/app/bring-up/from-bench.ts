@@ -18,12 +18,12 @@ import type { BenchReading, BenchRow } from '@ruddy/core/bench/contract';
 import { STAGE_WORDS } from '@ruddy/core/bench/text';
 import type { CountsReading } from '@ruddy/core/bring-up';
 import { countsBetween } from '@ruddy/core/troubleshoot';
-import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { Acts } from '../platform/kit/ask';
 
 /** What was read off a bench, and what was counted there when it was put under load for a while. */
 export interface BenchTaken {
@@ -92,6 +92,7 @@ const SETTLE_MS = 5000;
 })
 export class FromBench {
   readonly counted = pluralize;
+  readonly #acts = inject(Acts);
   readonly #data = inject(BenchesData);
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
@@ -125,24 +126,29 @@ export class FromBench {
   lay(): void {
     const setup = this.#editor.stored();
     if (!setup) return;
-    this.busy.set('Laying it out …');
-    this.#data.lay({ name: `${setup.name}, bench`.slice(0, 80), setupId: setup.id }).subscribe({
-      next: (b) => void this.#router.navigate(['/bench', b.id]),
-      error: (e: ApiError) => this.#failed(e),
+    this.busy.set('Creating …');
+    const body = { name: `${setup.name}, bench`.slice(0, 80), setupId: setup.id };
+    this.#acts.run(this.#data.lay(body), {
+      line: this.problem,
+      failed: 'Not created.',
+      then: (b) => void this.#router.navigate(['/bench', b.id]),
+      otherwise: () => this.busy.set(null),
     });
   }
 
   take(how: 'as-is' | 'load' | 'count'): void {
     const id = this.id();
-    this.problem.set(null);
     this.busy.set(
       how === 'count'
         ? `Under load for ${pluralize(this.minutes(), 'minute')} of bench time …`
         : 'Reading …',
     );
     const taken = how === 'count' ? this.#count(id) : this.#read(id, how === 'load');
-    taken.subscribe({
-      next: (t) => {
+    this.#acts.run(taken, {
+      line: this.problem,
+      failed: 'Nothing read.',
+      otherwise: () => this.busy.set(null),
+      then: (t) => {
         this.busy.set(null);
         if (!t.reading.report) {
           this.problem.set(
@@ -152,7 +158,6 @@ export class FromBench {
         }
         this.taken.emit(t);
       },
-      error: (e: ApiError) => this.#failed(e),
     });
   }
 
@@ -190,15 +195,10 @@ export class FromBench {
     );
   }
 
-  #failed(e: ApiError): void {
-    this.busy.set(null);
-    this.problem.set(`Nothing read. ${e.message}`);
-  }
-
   #list(setup: string): void {
-    this.#data.list(setup).subscribe({
-      next: ({ items }) => this.benches.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.list(setup), {
+      line: this.problem,
+      then: ({ items }) => this.benches.set(items),
     });
   }
 }

@@ -2,10 +2,10 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import type { HouseRules } from '@ruddy/core/base';
 import { linkCheck, type LinkCheck, type Reading } from '@ruddy/core/bring-up';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { HouseRulesData } from '../setups/house-rules';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
+import { Acts } from '../platform/kit/ask';
 
 /**
  * Readings of the setup that is open: those stored, and the one being taken. In: the setup, what a person typed or pasted. Out: the
@@ -13,6 +13,7 @@ import { SetupsData } from '../setups/setups';
  */
 @Injectable()
 export class LinkReadings {
+  readonly #acts = inject(Acts);
   readonly #data = inject(SetupsData);
   readonly #editor = inject(SetupEditor);
   readonly entries = signal<ReadingEntry[] | null>(null);
@@ -34,16 +35,14 @@ export class LinkReadings {
   });
 
   constructor() {
-    inject(HouseRulesData)
-      .rules()
-      .subscribe({
-        next: ({ items }) =>
-          this.house.set(
-            Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]]))),
-          ),
-        error: (e: ApiError) =>
-          this.problem.set(`House rules were not read, so the defaults grade: ${e.message}`),
-      });
+    this.#acts.read(inject(HouseRulesData).rules(), {
+      line: this.problem,
+      failed: 'House rules were not read, so the defaults grade:',
+      then: ({ items }) =>
+        this.house.set(
+          Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]]))),
+        ),
+    });
     effect(() => {
       const id = this.#id();
       untracked(() => {
@@ -67,11 +66,12 @@ export class LinkReadings {
   }
 
   #load(id: string): void {
-    this.#data.readings(id).subscribe({
-      next: ({ items }) => {
+    this.#acts.read(this.#data.readings(id), {
+      line: this.problem,
+      failed: 'Saved readings were not read:',
+      then: ({ items }) => {
         if (this.#id() === id) this.entries.set(items);
       },
-      error: (e: ApiError) => this.problem.set(`Saved readings were not read: ${e.message}`),
     });
   }
 }

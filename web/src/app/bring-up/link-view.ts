@@ -9,7 +9,6 @@ import {
   viewChild,
 } from '@angular/core';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from './bring-up-run';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -19,6 +18,7 @@ import { Keys } from '../platform/shell/keys';
 import { HeldPanel } from './held-panel';
 import { ReadingFields } from './reading-fields';
 import { TakeBack } from '../plan/record/take-back';
+import { Acts } from '../platform/kit/ask';
 
 /** The link check by itself: take a reading, see it held against this chain, and what was stored before. */
 @Component({
@@ -78,6 +78,7 @@ import { TakeBack } from '../plan/record/take-back';
   styleUrl: './link-view.scss',
 })
 export class LinkView {
+  readonly #acts = inject(Acts);
   readonly readings = inject(LinkReadings);
   readonly #run = inject(BringUpRun);
   readonly #editor = inject(SetupEditor);
@@ -117,13 +118,12 @@ export class LinkView {
   strike(corrects: string, reason: string): void {
     const id = this.id();
     if (!id) return;
-    this.#data.retract(id, { corrects, reason }).subscribe({
-      next: () => {
-        this.problem.set(null);
+    this.#acts.run(this.#data.retract(id, { corrects, reason }), {
+      line: this.problem,
+      then: () => {
         this.readings.reload();
         this.#run.reload();
       },
-      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 }

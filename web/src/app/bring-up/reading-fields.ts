@@ -18,7 +18,6 @@ import { map } from 'rxjs';
 import { v7 } from 'uuid';
 import { COPY_UNITS, inGbps, type Report } from '@ruddy/core/bring-up';
 import { READ_COMMAND } from '@ruddy/core/bring-up/text';
-import type { ApiError } from '../platform/api/api-client';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -40,6 +39,7 @@ import {
 import { FromBench, type BenchTaken } from './from-bench';
 import { ReportBox } from '../chain/report-box';
 import { Fold } from '../platform/kit/fold';
+import { Acts } from '../platform/kit/ask';
 
 const BEHIND = {
   tunnel: 'behind the tunnel',
@@ -56,6 +56,7 @@ const BEHIND = {
   styleUrl: './reading-fields.scss',
 })
 export class ReadingFields {
+  readonly #acts = inject(Acts);
   readonly #data = inject(SetupsData);
   readonly #editor = inject(SetupEditor);
   readonly readings = inject(LinkReadings);
@@ -211,15 +212,13 @@ export class ReadingFields {
       this.storing.set(false);
       return;
     }
-    this.#data.addReading(id, { id: v7(), reading, attempt: this.attempt() }).subscribe({
-      next: ({ items }) => {
-        this.storing.set(false);
+    const body = { id: v7(), reading, attempt: this.attempt() };
+    this.#acts.run(this.#data.addReading(id, body), {
+      line: this.line,
+      running: this.storing,
+      then: ({ items }) => {
         this.readings.stored(items);
         this.clear();
-      },
-      error: (e: ApiError) => {
-        this.storing.set(false);
-        this.line.set(e.message);
       },
     });
   }

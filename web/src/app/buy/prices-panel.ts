@@ -14,7 +14,6 @@ import { CONDITIONS, PRICE_KINDS } from '@ruddy/core/buy';
 import type { PriceEntry } from '@ruddy/core/buy/contract';
 import { money } from '@ruddy/core/buy/text';
 import type { Part } from '@ruddy/core/parts/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { day } from '../platform/shared/format';
 import { PriceChart } from './price-chart';
@@ -22,6 +21,7 @@ import { PriceForm } from './price-form';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { Acts } from '../platform/kit/ask';
 
 /** The prices of a part over time: a drawing where there is something to draw, the table always, and a form for the next one. */
 @Component({
@@ -95,6 +95,7 @@ export class PricesPanel {
     { key: 'strike', name: 'Strike', silent: true },
   ];
   readonly #data = inject(CatalogueData);
+  readonly #acts = inject(Acts);
   readonly part = input.required<Part>();
   readonly kinds = PRICE_KINDS;
   readonly conditions = CONDITIONS;
@@ -119,16 +120,17 @@ export class PricesPanel {
   }
 
   strike(p: PriceEntry): void {
-    this.#data.withdrawPrice(p.id).subscribe({
-      next: () => this.#load(this.part().id),
-      error: (e: ApiError) => this.problem.set(`Not struck: ${e.message}`),
+    this.#acts.run(this.#data.withdrawPrice(p.id), {
+      line: this.problem,
+      failed: 'Not deleted.',
+      then: () => this.#load(this.part().id),
     });
   }
 
   #load(id: string): void {
-    this.#data.prices(id).subscribe({
-      next: ({ items }) => this.prices.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.prices(id), {
+      line: this.problem,
+      then: ({ items }) => this.prices.set(items),
     });
   }
 }

@@ -15,7 +15,6 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { rateBody, type RateEntry } from '@ruddy/core/buy/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -151,9 +150,9 @@ export class RatesPage {
   }
 
   #load(): void {
-    this.#data.rates().subscribe({
-      next: ({ items }) => this.rates.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.rates(), {
+      line: this.problem,
+      then: ({ items }) => this.rates.set(items),
     });
   }
 }

@@ -27,7 +27,6 @@ import type { HostSpec, ScreenSpec } from '@ruddy/core/parts';
 import type { SetupRow } from '@ruddy/core/plan/contract';
 import type { ProfileEntry } from '@ruddy/core/runs/contract';
 import { NO_SLOTS } from '@ruddy/core/setups';
-import type { ApiError } from '../platform/api/api-client';
 import { PartsData } from '../parts/parts';
 import { RunsData } from '../runs/runs';
 import { ScoutData } from './scout';
@@ -201,14 +200,16 @@ export class ScoutPage {
     ]);
     const parts = inject(PartsData);
     const runs = inject(RunsData);
-    const loaded = forkJoin({
+    const asked = forkJoin({
       hosts: parts.list({ kind: 'host', limit: 500 }),
       screens: parts.list({ kind: 'screen', limit: 500 }),
       titles: runs.profiles(),
       setups: this.#setups.list({}),
       searches: this.#data.searches(),
-    }).subscribe({
-      next: (a) => {
+    });
+    const loaded = this.#acts.read(asked, {
+      line: this.problem,
+      then: (a) => {
         this.hosts.set(
           a.hosts.items.map((p) => ({ id: p.id, name: partName(p.spec as HostSpec) })),
         );
@@ -225,7 +226,6 @@ export class ScoutPage {
         if (!this.titles().some((t) => t.id === titleId))
           this.change({ ...this.ask(), titleId: this.titles()[0]?.id ?? '' });
       },
-      error: (e: ApiError) => this.problem.set(e.message),
     });
     inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
     effect(() => {

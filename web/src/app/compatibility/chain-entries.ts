@@ -1,24 +1,15 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { UsedRow } from '@ruddy/core/bring-up/contract';
 import { PROVENANCE_LABELS, reliability } from '@ruddy/core/compatibility';
-import type { CompatRow, OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import type { CompatRow } from '@ruddy/core/compatibility/contract';
 import { reliabilityWords, seenWords } from '@ruddy/core/compatibility/text';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
 import { day } from '../platform/shared/format';
 import { MatButtonModule } from '@angular/material/button';
+import { ask, State, valueOf } from '../platform/kit/ask';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
@@ -26,7 +17,7 @@ import type { ShortColumn } from '../platform/kit/columns';
 /** One chain opened: what was predicted, and every entry that was logged for it, newest first. */
 @Component({
   selector: 'rb-chain-entries',
-  imports: [Cell, Rows, MatButtonModule, RouterLink],
+  imports: [Cell, Rows, MatButtonModule, RouterLink, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="chain-h">
@@ -42,9 +33,7 @@ import type { ShortColumn } from '../platform/kit/columns';
             : ''
         }}.
       </p>
-      @if (problem(); as why) {
-        <p class="problem" role="alert">{{ why }}</p>
-      }
+      <rb-state [of]="asked" what="the entries" />
       <rb-rows label="Entries of this chain" [columns]="entriesOfThisColumns" [rows]="entries()">
         <ng-template rbCell="day" [rbCellOf]="entries()" let-e
           ><span class="nowrap">{{ day(e.happenedOn) }}</span></ng-template
@@ -136,20 +125,13 @@ export class ChainEntries {
     const mine = this.used().filter((u) => this.row().setups.some((s) => s.id === u.setupId));
     return mine.length === 0 ? null : reliabilityWords(reliability(mine));
   });
-  readonly entries = signal<OutcomeEntry[] | null>(null);
-  readonly problem = signal<string | null>(null);
+  readonly asked = ask(
+    (chain) => this.#data.outcomes({ chain, limit: 200 }),
+    () => this.row().key,
+  );
+  readonly entries = computed(() => valueOf(this.asked)?.items ?? null);
   readonly words = OUTCOME_WORDS;
   readonly provenance = PROVENANCE_LABELS;
   readonly day = day;
   readonly versions = versionWords;
-
-  constructor() {
-    effect((onCleanup) => {
-      const sub = this.#data.outcomes({ chain: this.row().key, limit: 200 }).subscribe({
-        next: (p) => this.entries.set(p.items),
-        error: (e: ApiError) => this.problem.set(e.message),
-      });
-      onCleanup(() => sub.unsubscribe());
-    });
-  }
 }

@@ -26,7 +26,6 @@ import {
 } from '@ruddy/core/compatibility';
 import { claimBody, type ClaimEntry } from '@ruddy/core/compatibility/contract';
 import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/compatibility/text';
-import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { pluralize, day } from '../platform/shared/format';
 import { Acts } from '../platform/kit/ask';
@@ -112,9 +111,9 @@ export class ClaimsPage {
   readonly onMeta: FieldMeta = { label: 'Stated on', input: 'day', placeholder: 'not set' };
 
   constructor() {
-    this.#log.claims().subscribe({
-      next: (r) => this.items.set(r.items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#log.claims(), {
+      line: this.problem,
+      then: (r) => this.items.set(r.items),
     });
   }
 

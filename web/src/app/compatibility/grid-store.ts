@@ -9,9 +9,9 @@ import {
 import { wrap, type Remote } from 'comlink';
 import { cellContradicts, type CellPredicted, type CellSeen } from '@ruddy/core/compatibility';
 import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { LogData, type GridAsk } from './log';
 import type { GridCalls } from './grid-calls';
+import { Acts } from '../platform/kit/ask';
 
 /** Makes the worker; tests put the calls themselves in its place. */
 export const GRID_WORKER = new InjectionToken<() => { calls: Remote<GridCalls>; end: () => void }>(
@@ -33,6 +33,7 @@ const BATCH = 24;
  */
 @Injectable()
 export class GridStore implements OnDestroy {
+  readonly #acts = inject(Acts);
   readonly #log = inject(LogData);
   readonly #make = inject(GRID_WORKER);
   #worker: { calls: Remote<GridCalls>; end: () => void } | null = null;
@@ -61,11 +62,11 @@ export class GridStore implements OnDestroy {
 
   load(ask: GridAsk): void {
     const turn = (this.#turn += 1);
-    this.#log.grid(ask).subscribe({
-      next: (a) => {
+    this.#acts.read(this.#log.grid(ask), {
+      line: this.problem,
+      then: (a) => {
         if (turn === this.#turn) void this.#take(a, ask.axes as GridAxes, turn);
       },
-      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -13,7 +13,7 @@ import { RouterLink } from '@angular/router';
 import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/compatibility';
 import type { LogShare } from '@ruddy/core/compatibility/contract';
 import type { ImportRow } from '@ruddy/core/parts/contract';
-import { type ApiError, apiUrl } from '../platform/api/api-client';
+import { apiUrl } from '../platform/api/api-client';
 import { ImportRun } from '../parts/import-run';
 import { LogData } from './log';
 import { pluralize, orEmpty } from '../platform/shared/format';
@@ -23,6 +23,7 @@ import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { Acts } from '../platform/kit/ask';
 
 const ROW_OUTCOME_LABELS = {
   wrong: 'wrong',
@@ -47,6 +48,7 @@ export class SharePage {
     { key: 'here', name: 'Here' },
     { key: 'inTheFile', name: 'In the file' },
   ];
+  readonly #acts = inject(Acts);
   readonly #log = inject(LogData);
   readonly run = inject(ImportRun);
   readonly id = input('', { transform: orEmpty });
@@ -143,9 +145,9 @@ export class SharePage {
 
   constructor() {
     effect(() => {
-      this.#log.shareReport(this.#query()).subscribe({
-        next: (r) => this.report.set(r),
-        error: (e: ApiError) => this.problem.set(e.message),
+      this.#acts.read(this.#log.shareReport(this.#query()), {
+        line: this.problem,
+        then: (r) => this.report.set(r),
       });
     });
   }

@@ -22,7 +22,6 @@ import {
 } from '@ruddy/core/compatibility';
 import { type Register, titleNoteBody, type TitleSayRow } from '@ruddy/core/compatibility/contract';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
-import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -127,9 +126,9 @@ export class TitlesPage {
   ];
 
   constructor() {
-    this.#log.register().subscribe({
-      next: (r) => this.register.set(r),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#log.register(), {
+      line: this.problem,
+      then: (r) => this.register.set(r),
     });
   }
 

@@ -12,7 +12,6 @@ import { MatButtonModule } from '@angular/material/button';
 import type * as z from 'zod';
 import { attributesOf, PART_SCHEMAS, type PartKind, type SourceMap } from '@ruddy/core/parts';
 import { CatalogueData } from './catalogue';
-import type { ApiError } from '../platform/api/api-client';
 import { pluralize } from '../platform/shared/format';
 import { Field } from '../platform/kit/field';
 import { fieldOf, type FieldMeta } from '../platform/kit/meta';
@@ -20,6 +19,7 @@ import { problemOf } from '../platform/kit/problems';
 import { storedValue } from './form-model';
 import { KIND_WORDS } from './part-facts';
 import { SourceFields } from './source-fields';
+import { Acts } from '../platform/kit/ask';
 
 /** One attribute of many parts at once, or their retirement: all of them or none. In: kind, ids. Out: what was done. */
 @Component({
@@ -60,6 +60,7 @@ import { SourceFields } from './source-fields';
   `,
 })
 export class BulkEdit {
+  readonly #acts = inject(Acts);
   readonly #data = inject(CatalogueData);
   readonly kind = input.required<PartKind>();
   readonly ids = input.required<readonly string[]>();
@@ -115,10 +116,9 @@ export class BulkEdit {
   }
 
   #send(patch: Parameters<CatalogueData['bulk']>[1], words: string): void {
-    this.problem.set(null);
-    this.#data.bulk(this.ids(), patch).subscribe({
-      next: () => this.changed.emit(words),
-      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
+    this.#acts.run(this.#data.bulk(this.ids(), patch), {
+      line: this.problem,
+      then: () => this.changed.emit(words),
     });
   }
 }

@@ -10,6 +10,7 @@ import {
   type PartKind,
   socketSchema,
 } from '@ruddy/core/parts';
+import type { ApiError } from '../platform/api/api-client';
 import { problemOf, zodForm } from '../platform/kit/problems';
 
 export type FieldGroup = FormGroup<Record<string, AbstractControl>>;
@@ -27,6 +28,12 @@ export interface PartFormModel {
 
 /** What is wrong, by place: an attribute, or `sockets/0/standard`. */
 export type Errors = ReadonlyMap<string, string>;
+
+/** What the server refused of a part, by place; of the whole, at no place. */
+export function partRefusals({ problem, message }: ApiError): Errors {
+  const at = problem.errors?.map((e) => [e.path.replace(/^spec\//, ''), e.message] as const);
+  return new Map(at ?? [['', message]]);
+}
 
 /** Several candidates of a choice are one value of its control. */
 const OR = '|';

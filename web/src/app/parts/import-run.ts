@@ -10,9 +10,9 @@ import {
 } from 'rxjs';
 import type { PartKind } from '@ruddy/core/parts';
 import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { Live } from '../platform/api/live';
+import { Acts } from '../platform/kit/ask';
 
 const PAGE = 200;
 
@@ -22,6 +22,7 @@ const PAGE = 200;
  */
 @Injectable()
 export class ImportRun {
+  readonly #acts = inject(Acts);
   readonly #data = inject(CatalogueData);
   readonly #live = inject(Live);
   readonly job = signal<Job | null>(null);
@@ -47,32 +48,32 @@ export class ImportRun {
     this.problem.set(null);
     this.rows.set([]);
     this.next.set(null);
-    this.#asking = asked
-      .pipe(
-        switchMap((job) =>
-          this.#live.watch(`job/${job.id}`, 0).pipe(
-            map((e) => (e.kind === 'job' ? e.job : null)),
-            filter((now) => now !== null),
-            startWith(job),
-          ),
+    const followed = asked.pipe(
+      switchMap((job) =>
+        this.#live.watch(`job/${job.id}`, 0).pipe(
+          map((e) => (e.kind === 'job' ? e.job : null)),
+          filter((now) => now !== null),
+          startWith(job),
         ),
-        takeWhile((job) => job.state === 'running', true),
-      )
-      .subscribe({
-        next: (job) => {
-          this.job.set(job);
-          if (job.state !== 'running') this.#finished(job);
-        },
-        error: (e: ApiError) => this.problem.set(e.message),
-      });
+      ),
+      takeWhile((job) => job.state === 'running', true),
+    );
+    this.#asking = this.#acts.read(followed, {
+      line: this.problem,
+      then: (job) => {
+        this.job.set(job);
+        if (job.state !== 'running') this.#finished(job);
+      },
+    });
   }
 
   cancel(): void {
     const job = this.job();
     if (job)
-      this.#data.cancel(job.id).subscribe({
-        next: (now) => this.job.set(now),
-        error: (e: ApiError) => this.problem.set(e.message),
+      this.#acts.run(this.#data.cancel(job.id), {
+        line: this.problem,
+        failed: 'Not cancelled.',
+        then: (now) => this.job.set(now),
       });
   }
 
@@ -106,16 +107,14 @@ export class ImportRun {
     if (!job || this.#reading) return;
     this.#reading = true;
     const fate = this.fate();
-    this.#data.fates(job.id, { after, limit: PAGE, ...(fate && { fate }) }).subscribe({
-      next: ({ items, next }) => {
+    this.#acts.read(this.#data.fates(job.id, { after, limit: PAGE, ...(fate && { fate }) }), {
+      line: this.problem,
+      otherwise: () => (this.#reading = false),
+      then: ({ items, next }) => {
         this.#reading = false;
         if (fate !== this.fate() || job.id !== this.job()?.id) return this.#read(0);
         this.rows.update((rows) => (after === 0 ? items : [...rows, ...items]));
         this.next.set(next);
-      },
-      error: (e: ApiError) => {
-        this.#reading = false;
-        this.problem.set(e.message);
       },
     });
   }

@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
+import { catchError, EMPTY, type MonoTypeOperatorFunction } from 'rxjs';
 import { v7 } from 'uuid';
 import { partName } from '@ruddy/core/chain';
 import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/parts';
@@ -19,7 +20,7 @@ import { ApiError } from '../platform/api/api-client';
 import { PartsData } from './parts';
 import { Keys } from '../platform/shell/keys';
 import { pluralize, orEmpty } from '../platform/shared/format';
-import type { Errors } from './form-model';
+import { partRefusals, type Errors } from './form-model';
 import { KIND_WORDS } from './part-facts';
 import { PartForm, type FormPart } from './part-form';
 import { PartList, type ListQuery } from './part-list';
@@ -28,6 +29,7 @@ import { PastPanel } from './past-panel';
 import { PiecesPanel } from './pieces-panel';
 import { PricesPanel } from '../buy/prices-panel';
 import { TouchedSetups } from '../plan/touched-setups';
+import { Acts } from '../platform/kit/ask';
 
 /** The catalogue: kinds, list, editor. */
 @Component({
@@ -47,6 +49,7 @@ import { TouchedSetups } from '../plan/touched-setups';
   styleUrl: './parts-page.scss',
 })
 export class PartsPage {
+  readonly #acts = inject(Acts);
   readonly #data = inject(PartsData);
   readonly #router = inject(Router);
 
@@ -130,9 +133,9 @@ export class PartsPage {
     this.list()?.reload();
     const p = this.part();
     if (p)
-      this.#data.one(p.id).subscribe({
-        next: (now) => this.part.set(now),
-        error: (e: ApiError) => this.openProblem.set(e.message),
+      this.#acts.read(this.#data.one(p.id), {
+        line: this.openProblem,
+        then: (now) => this.part.set(now),
       });
   }
 
@@ -158,14 +161,14 @@ export class PartsPage {
     this.said.set(null);
     if (p) this.#patch(p, { spec: spec as unknown as Record<string, unknown>, sources });
     else
-      this.#data.create({ id: v7(), kind: this.kind(), spec, sources } as PartBody).subscribe({
-        next: (made) => {
+      this.#data
+        .create({ id: v7(), kind: this.kind(), spec, sources } as PartBody)
+        .pipe(this.#orRefuse())
+        .subscribe((made) => {
           this.list()?.reload();
           this.#sayNext = 'Saved.';
           void this.#router.navigate(['/parts', made.kind, made.id]);
-        },
-        error: (e: ApiError) => this.#refuse(e),
-      });
+        });
   }
 
   retire(retired: boolean): void {
@@ -198,8 +201,10 @@ export class PartsPage {
   }
 
   #patch(p: Part, patch: PartPatch): void {
-    this.#data.patch(p.id, patch, p.rev).subscribe({
-      next: (now) => {
+    this.#data
+      .patch(p.id, patch, p.rev)
+      .pipe(this.#orRefuse())
+      .subscribe((now) => {
         this.#show(now);
         this.list()?.reload();
         this.said.set(
@@ -209,8 +214,14 @@ export class PartsPage {
               ? 'Archived: it leaves the lists, what uses it keeps it.'
               : 'Back in the lists.',
         );
-      },
-      error: (e: ApiError) => this.#refuse(e),
+      });
+  }
+
+  /** What the server refused stands at the fields; of a part that was changed elsewhere, the stored one is offered. */
+  #orRefuse(): MonoTypeOperatorFunction<Part> {
+    return catchError((e: ApiError) => {
+      this.#refuse(e);
+      return EMPTY;
     });
   }
 
@@ -219,10 +230,7 @@ export class PartsPage {
       this.stale.set(e.problem.current as Part);
       return;
     }
-    const errors = e.problem.errors?.map(
-      (x) => [x.path.replace(/^spec\//, ''), x.message] as const,
-    );
-    this.refused.set(new Map(errors ?? [['', e.message]]));
+    this.refused.set(partRefusals(e));
   }
 
   #open(id: string | undefined): void {
@@ -236,9 +244,9 @@ export class PartsPage {
       this.#draftNext = {};
       return;
     }
-    this.#data.one(id).subscribe({
-      next: (p) => this.#show(p),
-      error: (e: ApiError) => this.openProblem.set(e.message),
+    this.#acts.read(this.#data.one(id), {
+      line: this.openProblem,
+      then: (p) => this.#show(p),
     });
   }
 

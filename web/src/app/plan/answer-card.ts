@@ -15,7 +15,6 @@ import { type AttrMeta, VALUE_SOURCES, type ValueSource } from '@ruddy/core/part
 import type { OpenQuestion } from '@ruddy/core/plan';
 import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/plan/text';
 import { Answers, placeOf } from './answers';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { Field } from '../platform/kit/field';
 import { fieldOf, type FieldMeta } from '../platform/kit/meta';
@@ -83,7 +82,7 @@ function outside(value: unknown, m: AttrMeta): string | null {
           }
         </form>
         @if (problem(); as why) {
-          <p class="problem" role="alert">Not saved. {{ why }}</p>
+          <p class="problem" role="alert">{{ why }}</p>
         }
       }
     </mat-card>
@@ -195,7 +194,9 @@ export class AnswerCard implements OnInit {
     if (!about || !place || this.busy()) return;
     const empty = value === null || value === '';
     this.problem.set(
-      empty ? `Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.` : null,
+      empty
+        ? `Not saved. Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.`
+        : null,
     );
     if (empty || this.form.invalid) return;
     if (place.of === 'setup') {
@@ -208,15 +209,15 @@ export class AnswerCard implements OnInit {
       return;
     }
     const known = (from ?? usualSource(this.question().meta.findOut?.how ?? '')) as ValueSource;
-    this.busy.set(true);
     const source = { from: known, on: this.#clock.today(), note: '', kept: false };
     const stored$ =
       only && place.piece
         ? this.#answers.savePiece(place, value, source)
         : this.#answers.save(place, value, source);
-    stored$.subscribe({
-      next: (stored) => {
-        this.busy.set(false);
+    this.#acts.run(stored$, {
+      line: this.problem,
+      running: this.busy,
+      then: (stored) => {
         about.refresh();
         this.#say(value, () =>
           this.#acts.run(stored.undo(), {
@@ -224,10 +225,6 @@ export class AnswerCard implements OnInit {
             then: () => about.refresh(),
           }),
         );
-      },
-      error: (e: ApiError | Error) => {
-        this.busy.set(false);
-        this.problem.set(('problem' in e && e.problem.errors?.[0]?.message) || e.message);
       },
     });
   }

@@ -17,7 +17,6 @@ import type { Part } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
 import { type Finding, swapSteps } from '@ruddy/core/plan';
 import { sentence, swapWords } from '@ruddy/core/plan/text';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData, type Judgement } from '../setups/setups';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
@@ -26,6 +25,7 @@ import { PartPicker } from './part-picker';
 import { Fold } from '../platform/kit/fold';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { Acts } from '../platform/kit/ask';
 
 /** Subjects another card changes: only these are told of it here. */
 const OF_A_CARD: readonly Finding['area'][] = [
@@ -53,6 +53,7 @@ export class OtherCards {
     placeholder: 'not set',
   };
   readonly counted = pluralize;
+  readonly #acts = inject(Acts);
   readonly editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly #describer = inject(PartDescriber);
@@ -109,15 +110,14 @@ export class OtherCards {
         untracked(() => this.judged.set([]));
         return;
       }
-      const asked = forkJoin(spares.map((s) => this.#data.judgeWithCard(fields, s.part))).subscribe(
-        {
-          next: (list) => {
-            this.judged.set(list);
-            this.problem.set(null);
-          },
-          error: (e: ApiError) => this.problem.set(e.message),
+      const cards = forkJoin(spares.map((s) => this.#data.judgeWithCard(fields, s.part)));
+      const asked = this.#acts.read(cards, {
+        line: this.problem,
+        then: (list) => {
+          this.judged.set(list);
+          this.problem.set(null);
         },
-      );
+      });
       onCleanup(() => asked.unsubscribe());
     });
   }

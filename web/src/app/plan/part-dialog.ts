@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatButtonModule } from '@angular/material/button';
+import { catchError, EMPTY } from 'rxjs';
 import { v7 } from 'uuid';
 import type { AnySpec, PartKind } from '@ruddy/core/parts';
 import type { Part, PartBody } from '@ruddy/core/parts/contract';
@@ -8,7 +9,7 @@ import type { ApiError } from '../platform/api/api-client';
 import { PartsData } from '../parts/parts';
 import { PartForm, type FormPart } from '../parts/part-form';
 import { KIND_WORDS } from '../parts/part-facts';
-import type { Errors } from '../parts/form-model';
+import { partRefusals, type Errors } from '../parts/form-model';
 
 export interface PartDialogInput {
   kind: PartKind;
@@ -66,16 +67,13 @@ export class PartDialog {
           part.rev,
         )
       : this.#parts.create({ id: v7(), kind, spec, sources } as PartBody);
-    sent.subscribe({
-      next: (part) => this.#ref.close(part),
-      error: (e: ApiError) =>
-        this.refused.set(
-          new Map(
-            e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [
-              ['', e.message],
-            ],
-          ),
-        ),
-    });
+    sent
+      .pipe(
+        catchError((e: ApiError) => {
+          this.refused.set(partRefusals(e));
+          return EMPTY;
+        }),
+      )
+      .subscribe((part) => this.#ref.close(part));
   }
 }

@@ -22,7 +22,6 @@ import {
 } from '@ruddy/core/plan';
 import type { FixRow } from '@ruddy/core/plan/contract';
 import { coverageWords, sentence, VERDICT_LABELS } from '@ruddy/core/plan/text';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
 import { Preview } from '../setups/preview';
@@ -30,6 +29,7 @@ import { pluralize } from '../platform/shared/format';
 import { AnswerList } from './answer-list';
 import { fixPriceWords } from './cost-words';
 import { Fold } from '../platform/kit/fold';
+import { Acts } from '../platform/kit/ask';
 
 interface FindingLine {
   finding: Finding;
@@ -73,6 +73,7 @@ function keyOf(f: Finding): string {
   styleUrl: './to-do.scss',
 })
 export class ToDo {
+  readonly #acts = inject(Acts);
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly trial = inject(Preview);
@@ -168,14 +169,15 @@ export class ToDo {
     this.fixes.set(null);
     this.asking.set(t.key);
     const { code, about } = t.finding;
-    this.#data.fixes(fields, { code, ...(about !== undefined && { about }) }).subscribe({
-      next: (found) => {
+    const finding = { code, ...(about !== undefined && { about }) };
+    this.#acts.read(this.#data.fixes(fields, finding), {
+      line: this.problem,
+      then: (found) => {
         if (this.asking() !== t.key) return;
         this.fixes.set({ key: t.key, ...found });
         const [best] = found.items;
         if (best) this.trial.start(best);
       },
-      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -16,7 +16,6 @@ import { pinWords } from '@ruddy/core/compatibility/text';
 import { type ReleaseSpec, SOFTWARE_NAMES } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import type { TouchedRow } from '@ruddy/core/plan/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { day, pluralize } from '../platform/shared/format';
 import { Acts } from '../platform/kit/ask';
@@ -160,9 +159,9 @@ export class TouchedSetups {
   }
 
   #load(id: string): void {
-    this.#data.touched(id).subscribe({
-      next: ({ items }) => this.rows.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.touched(id), {
+      line: this.problem,
+      then: ({ items }) => this.rows.set(items),
     });
   }
 }

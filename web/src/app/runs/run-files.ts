@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
+import { catchError, EMPTY, firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import {
   type Alignment,
@@ -140,10 +140,11 @@ export class RunFiles {
     await this.#read(id, { mapping, layout: r.layout });
     if (this.#row(id)?.state !== 'read') return;
     const columns = mapping.columns.map(({ role, unit }) => ({ role, unit }));
-    this.#data.keepMapping({ signature: r.signature, mapping: { ...mapping, columns } }).subscribe({
+    this.#data
+      .keepMapping({ signature: r.signature, mapping: { ...mapping, columns } })
       // It is asked for again next time; nothing of this file is lost.
-      error: () => undefined,
-    });
+      .pipe(catchError(() => EMPTY))
+      .subscribe();
     // Files of the same layout in this batch need not be asked about.
     for (const other of this.rows())
       if (other.state === 'confirm' && other.signature === r.signature && other.layout)

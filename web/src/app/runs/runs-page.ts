@@ -48,6 +48,7 @@ import { TollStore } from './toll-store';
 import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
 import { TypedPanel } from './typed-panel';
+import { Acts } from '../platform/kit/ask';
 
 const VIEWS = {
   trace: 'Trace',
@@ -85,6 +86,7 @@ const FOLDED = 6;
   styleUrl: './runs-page.scss',
 })
 export class RunsPage {
+  readonly #acts = inject(Acts);
   readonly #data = inject(RunsData);
   readonly #router = inject(Router);
   readonly #route = inject(ActivatedRoute);
@@ -228,18 +230,20 @@ export class RunsPage {
     effect(() => {
       this.calibrations();
       untracked(() =>
-        this.#data.profiles().subscribe({
-          next: (list) =>
+        this.#acts.read(this.#data.profiles(), {
+          line: this.problem,
+          failed: 'Titles:',
+          then: (list) =>
             this.years.set(
               new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const]))),
             ),
-          error: (e: ApiError) => this.problem.set(`Titles: ${e.message}`),
         }),
       );
     });
-    this.#data.sessions().subscribe({
-      next: (list) => this.sessions.set(list),
-      error: (e: ApiError) => this.problem.set(`Sessions: ${e.message}`),
+    this.#acts.read(this.#data.sessions(), {
+      line: this.problem,
+      failed: 'Sessions:',
+      then: (list) => this.sessions.set(list),
     });
     inject(Keys).bind([
       { key: 'a', what: 'Add captures', run: () => this.go({ add: 'files' }) },

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
+import { catchError, firstValueFrom, of } from 'rxjs';
 import { v7 } from 'uuid';
 import type { ProfileEntry } from '@ruddy/core/runs/contract';
 import { Field } from '../platform/kit/field';
@@ -45,11 +45,11 @@ export class TitleField {
   );
 
   constructor() {
-    this.#data.profiles().subscribe({
-      next: (list) => this.known.set(list),
-      // Without the list a name can still be typed; the server meets one it knows.
-      error: () => this.known.set([]),
-    });
+    // Without the list a name can still be typed; the server meets one it knows.
+    this.#data
+      .profiles()
+      .pipe(catchError(() => of([])))
+      .subscribe((list) => this.known.set(list));
   }
 
   /** The id of a title, of the one that is named where nothing else is said; a new one is made. */

@@ -2,10 +2,10 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import type { Subscription } from 'rxjs';
 import type { FixRow, SetupChange } from '@ruddy/core/plan/contract';
 import type { SetupPatch } from '@ruddy/core/setups/contract';
-import { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from './setup-editor';
 import { applyPatch, type Fields } from './setup-patches';
 import { SetupsData, type Judgement } from './setups';
+import { Acts } from '../platform/kit/ask';
 
 export interface Trying {
   readonly fix: FixRow;
@@ -59,6 +59,7 @@ export function patchOf(fields: Fields, c: SetupChange): SetupPatch {
  */
 @Injectable()
 export class Preview {
+  readonly #acts = inject(Acts);
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly now = signal<Trying | null>(null);
@@ -87,9 +88,9 @@ export class Preview {
     const patch = patchOf(fields, fix.change);
     this.problem.set(null);
     this.#asked?.unsubscribe();
-    this.#asked = this.#data.judge(applyPatch(fields, patch)).subscribe({
-      next: (judgement) => this.now.set({ fix, patch, judgement }),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#asked = this.#acts.read(this.#data.judge(applyPatch(fields, patch)), {
+      line: this.problem,
+      then: (judgement) => this.now.set({ fix, patch, judgement }),
     });
   }
 

@@ -187,10 +187,15 @@ export class SetupEditor {
       return;
     }
     this.save.set({ kind: 'saving' });
-    this.#data.patch(stored.id, { ...patch, session: this.#session }, stored.rev).subscribe({
-      next: (s) => this.#stored(s),
-      error: (e: ApiError) => this.#refused(stored.id, e),
-    });
+    this.#data
+      .patch(stored.id, { ...patch, session: this.#session }, stored.rev)
+      .pipe(
+        catchError((e: ApiError) => {
+          this.#refused(stored.id, e);
+          return EMPTY;
+        }),
+      )
+      .subscribe((s) => this.#stored(s));
   }
 
   /** Settle a conflict: whose value stands, field by field. Makes a new revision. */

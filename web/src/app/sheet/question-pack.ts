@@ -16,7 +16,6 @@ import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { NOTHING_INSTALLED, PORT_STANDARDS } from '@ruddy/core/parts';
 import { verdictSentence } from '@ruddy/core/plan/text';
 import { installedWords } from '@ruddy/core/setups/text';
-import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -25,6 +24,7 @@ import { linesOf, type Line } from '../plan/record/record-lines';
 import { day } from '../platform/shared/format';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { Acts } from '../platform/kit/ask';
 
 /** What was tried, newest first, at most. */
 const TRIED = 15;
@@ -92,6 +92,7 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
   `,
 })
 export class QuestionPack {
+  readonly #acts = inject(Acts);
   readonly #data = inject(SetupsData);
   readonly #run = inject(BringUpRun);
   readonly #readings = inject(LinkReadings);
@@ -153,9 +154,9 @@ export class QuestionPack {
       const id = this.#editor.stored()?.id;
       if (id)
         untracked(() =>
-          this.#data.record(id).subscribe({
-            next: (r) => this.events.set(r.items),
-            error: (e: ApiError) => this.problem.set(e.message),
+          this.#acts.read(this.#data.record(id), {
+            line: this.problem,
+            then: (r) => this.events.set(r.items),
           }),
         );
     });

@@ -27,7 +27,6 @@ import {
   SYMPTOM_WORDS,
   TEST_WORDS,
 } from '@ruddy/core/troubleshoot/text';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
 import { TroubleStore } from './trouble-store';
@@ -37,6 +36,7 @@ import type { ShortColumn } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { readyToSend } from '../platform/kit/problems';
+import { Acts } from '../platform/kit/ask';
 
 interface Row {
   readonly key: string;
@@ -81,6 +81,7 @@ export class CausePanel {
     { key: 'whereFrom', name: 'Where from' },
     { key: 'setOtherwise', name: 'Set otherwise' },
   ];
+  readonly #acts = inject(Acts);
   readonly store = inject(TroubleStore);
   readonly #data = inject(TroubleData);
   readonly cause = input.required<CauseId>();
@@ -192,13 +193,12 @@ export class CausePanel {
     if (value !== null && reason.trim() === '')
       return this.problem.set(`Not saved. ${r.name}: give the reason for another figure.`);
     const rev = this.store.tablesRead()?.figures.find((f) => f.key === r.key)?.rev ?? 0;
-    this.#data.setFigure({ key: r.key, value, reason: reason.trim() }, rev).subscribe({
-      next: (t) => {
-        this.problem.set(null);
+    this.#acts.run(this.#data.setFigure({ key: r.key, value, reason: reason.trim() }, rev), {
+      line: this.problem,
+      then: (t) => {
         this.store.took(t);
         this.said.set(`Saved: ${r.name}${value === null ? ', the default' : ''}.`);
       },
-      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 

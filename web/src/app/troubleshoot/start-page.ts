@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
+import { switchMap } from 'rxjs';
 import { v7 } from 'uuid';
 import type { SymptomId } from '@ruddy/core/base';
 import type { TroubleBody, TroubleSaid } from '@ruddy/core/troubleshoot/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { TroubleData } from './trouble';
 import { optionsOf, type FieldMeta } from '../platform/kit/meta';
@@ -13,6 +13,7 @@ import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 import { Field } from '../platform/kit/field';
 import { ask, State, valueOf } from '../platform/kit/ask';
+import { Acts } from '../platform/kit/ask';
 
 interface Tile {
   readonly id: SymptomId;
@@ -70,6 +71,7 @@ const NOT_SURE: TroubleSaid = { form: null, port: null, lamp: null, screen: null
   styleUrl: './start-page.scss',
 })
 export class StartPage {
+  readonly #acts = inject(Acts);
   readonly #setups = inject(SetupsData);
   readonly #data = inject(TroubleData);
   readonly #router = inject(Router);
@@ -121,7 +123,6 @@ export class StartPage {
   begin(): void {
     if (this.chosen().length === 0)
       return this.problem.set('Nothing begun: choose at least one thing that you see.');
-    this.busy.set(true);
     const id = v7();
     const said = this.said();
     const body: TroubleBody = {
@@ -135,17 +136,14 @@ export class StartPage {
       from: { kind: 'symptom', what: '' },
       happenedAt: this.#clock.now(),
     };
-    const failed = (e: ApiError) => {
-      this.busy.set(false);
-      this.problem.set(`Nothing begun: ${e.message}`);
-    };
-    this.#setups.create({ id, name: `Trouble, ${day(this.#clock.now())}` }).subscribe({
-      next: () =>
-        this.#data.open(id, body).subscribe({
-          next: () => void this.#router.navigateByUrl(`/setups/${id}/troubleshoot`),
-          error: failed,
-        }),
-      error: failed,
+    const begun = this.#setups
+      .create({ id, name: `Trouble, ${day(this.#clock.now())}` })
+      .pipe(switchMap(() => this.#data.open(id, body)));
+    this.#acts.run(begun, {
+      line: this.problem,
+      running: this.busy,
+      failed: 'Nothing begun:',
+      then: () => void this.#router.navigateByUrl(`/setups/${id}/troubleshoot`),
     });
   }
 }

@@ -29,7 +29,6 @@ import type {
   Troubles,
 } from '@ruddy/core/troubleshoot/contract';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiError } from '../platform/api/api-client';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
@@ -38,6 +37,7 @@ import { SetupEditor } from '../setups/setup-editor';
 import { Posterior } from '../chain/suspicion';
 import { TroubleData } from './trouble';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Acts } from '../platform/kit/ask';
 
 /** A reading that is older says how it was then, not what is wrong now. */
 const FRESH_MS = 24 * 3_600_000;
@@ -50,6 +50,7 @@ type Closing = Extract<TroubleNote, { what: 'closed' }>;
  */
 @Injectable()
 export class TroubleStore {
+  readonly #acts = inject(Acts);
   readonly #data = inject(TroubleData);
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
@@ -193,16 +194,15 @@ export class TroubleStore {
         if (id) this.#load(id);
       });
     });
-    this.#data.tables().subscribe({
-      next: (t) => this.tablesRead.set(t),
-      error: (e: ApiError) =>
-        this.problem.set(
-          `Counts of the log were not read, the figures are as they shipped: ${e.message}`,
-        ),
+    this.#acts.read(this.#data.tables(), {
+      line: this.problem,
+      failed: 'Counts of the log were not read, the figures are as they shipped:',
+      then: (t) => this.tablesRead.set(t),
     });
-    this.#runs.profiles().subscribe({
-      next: (list) => this.#engines.set(new Map(list.map((p) => [p.name, p.engine]))),
-      error: (e: ApiError) => this.problem.set(`Titles were not read: ${e.message}`),
+    this.#acts.read(this.#runs.profiles(), {
+      line: this.problem,
+      failed: 'Titles were not read:',
+      then: (list) => this.#engines.set(new Map(list.map((p) => [p.name, p.engine]))),
     });
     effect(() => {
       const a = this.quiet() ? null : this.advice();
@@ -280,18 +280,19 @@ export class TroubleStore {
   }
 
   #load(id: string): void {
-    this.#data.ofSetup(id).subscribe({
-      next: (t) => {
+    this.#acts.read(this.#data.ofSetup(id), {
+      line: this.problem,
+      failed: 'Searches of this setup were not read:',
+      then: (t) => {
         if (this.#id() === id) this.#stored.set(t.troubles);
       },
-      error: (e: ApiError) =>
-        this.problem.set(`Searches of this setup were not read: ${e.message}`),
     });
-    this.#runs.all({ setupId: id }).subscribe({
-      next: (items) => {
+    this.#acts.read(this.#runs.all({ setupId: id }), {
+      line: this.problem,
+      failed: 'Runs were not read:',
+      then: (items) => {
         if (this.#id() === id) this.#runsSeen.set(items);
       },
-      error: (e: ApiError) => this.problem.set(`Runs were not read: ${e.message}`),
     });
   }
 }

@@ -10,7 +10,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { Observable, Subscription } from 'rxjs';
 import type { BackupList, BackupRow } from '@ruddy/core/workshop/contract';
-import { type ApiError, apiUrl } from '../platform/api/api-client';
+import { apiUrl } from '../platform/api/api-client';
 import { BackupsData } from './people';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
@@ -19,6 +19,7 @@ import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { Acts } from '../platform/kit/ask';
 
 const WHY = {
   asked: 'by hand',
@@ -44,6 +45,7 @@ export class BackupPage {
   ];
   readonly fileUrl = (name: string) => apiUrl('GET /api/backup-file', { query: { name } });
 
+  readonly #acts = inject(Acts);
   readonly #data = inject(BackupsData);
   readonly list = signal<BackupList | null>(null);
   readonly problem = signal<string | null>(null);
@@ -149,27 +151,24 @@ export class BackupPage {
   }
 
   #do<T>(words: string, call: Observable<T>, done: (v: T) => string): void {
-    this.problem.set(null);
+    const ended = () => {
+      this.working.set(null);
+      this.#load();
+    };
     this.said.set(null);
     this.working.set(words);
-    this.#work = call.subscribe({
-      next: (v) => {
-        this.working.set(null);
+    this.#work = this.#acts.run(call, {
+      line: this.problem,
+      failed: 'Not done.',
+      then: (v) => {
         this.said.set(done(v));
-        this.#load();
+        ended();
       },
-      error: (e: ApiError) => {
-        this.working.set(null);
-        this.problem.set(e.problem.errors?.[0]?.message ?? e.message);
-        this.#load();
-      },
+      otherwise: ended,
     });
   }
 
   #load(): void {
-    this.#data.list().subscribe({
-      next: (l) => this.list.set(l),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
+    this.#acts.read(this.#data.list(), { line: this.problem, then: (l) => this.list.set(l) });
   }
 }

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { DemoReport } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { BundleFile } from './bundle-file';
 import { WorkshopData } from './workshop';
 import { download } from '../platform/shared/download';
 import { pluralize } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
+import { Acts } from '../platform/kit/ask';
 
 /** The demo data and how to remove it; everything as one file, out and in. */
 @Component({
@@ -16,6 +16,7 @@ import { WorkshopNav } from './workshop-nav';
   styleUrl: './data-page.scss',
 })
 export class DataPage {
+  readonly #acts = inject(Acts);
   readonly #data = inject(WorkshopData);
   readonly #files = inject(BundleFile);
   readonly demo = signal<DemoReport | null>(null);
@@ -39,29 +40,33 @@ export class DataPage {
   }
 
   remove(): void {
-    this.working.set(true);
-    this.#data.removeDemo().subscribe({
-      next: (d) => {
-        this.working.set(false);
+    this.said.set(null);
+    this.#acts.run(this.#data.removeDemo(), {
+      line: this.problem,
+      running: this.working,
+      failed: 'Nothing was removed:',
+      then: (d) => {
         this.asking.set(false);
         this.said.set(
           `Removed ${pluralize(d.setups, 'setup')}, ${pluralize(d.parts, 'part')}, ${pluralize(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`,
         );
         this.#look();
       },
-      error: (e: ApiError) => this.#failed(`Nothing was removed: ${e.message}`),
     });
   }
 
   save(): void {
-    this.#data.exportAll().subscribe({
-      next: (bundle) => {
+    this.said.set(null);
+    this.#acts.run(this.#data.exportAll(), {
+      line: this.problem,
+      running: this.working,
+      failed: 'Nothing was saved:',
+      then: (bundle) => {
         download('ruddy-bridge.json', 'application/json', JSON.stringify(bundle, null, 1));
         this.said.set(
           `Saved ${pluralize(bundle.parts.length, 'part')}, ${pluralize(bundle.setups.length, 'setup')} and ${pluralize(bundle.outcomes.length, 'outcome')}.`,
         );
       },
-      error: (e: ApiError) => this.#failed(`Nothing was saved: ${e.message}`),
     });
   }
 
@@ -89,9 +94,6 @@ export class DataPage {
   }
 
   #look(): void {
-    this.#data.demo().subscribe({
-      next: (d) => this.demo.set(d),
-      error: (e: ApiError) => this.#failed(e.message),
-    });
+    this.#acts.read(this.#data.demo(), { line: this.problem, then: (d) => this.demo.set(d) });
   }
 }

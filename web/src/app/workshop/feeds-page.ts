@@ -18,7 +18,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { FeedEntry } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { NewsData, type FeedSaid } from '../buy/scout';
 import { pluralize, day } from '../platform/shared/format';
 import { Acts } from '../platform/kit/ask';
@@ -108,9 +107,9 @@ export class FeedsPage {
   });
 
   constructor() {
-    const loaded = this.#data.feeds().subscribe({
-      next: (a) => this.feeds.set(a.items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    const loaded = this.#acts.read(this.#data.feeds(), {
+      line: this.problem,
+      then: (a) => this.feeds.set(a.items),
     });
     inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
   }
@@ -140,18 +139,21 @@ export class FeedsPage {
   }
 
   change(f: FeedEntry, patch: Partial<FeedSaid>): void {
-    this.#data.change(f.id, patch, f.rev).subscribe({
-      next: (next) => this.#put(next),
-      error: (e: ApiError) => this.problem.set(`Not changed. ${e.message}`),
+    this.#acts.run(this.#data.change(f.id, patch, f.rev), {
+      line: this.problem,
+      failed: 'Not changed.',
+      then: (next) => this.#put(next),
     });
   }
 
   read(f: FeedEntry): void {
     this.reading.set(f.id);
-    this.problem.set(null);
     this.said.set(null);
-    this.#data.read(f.id).subscribe({
-      next: (next) => {
+    this.#acts.run(this.#data.read(f.id), {
+      line: this.problem,
+      failed: 'Not read.',
+      otherwise: () => this.reading.set(null),
+      then: (next) => {
         this.reading.set(null);
         this.#put(next);
         if (next.problem === '')
@@ -161,17 +163,14 @@ export class FeedsPage {
               : `${next.name}: ${pluralize(next.items, 'item')}.`,
           );
       },
-      error: (e: ApiError) => {
-        this.reading.set(null);
-        this.problem.set(e.message);
-      },
     });
   }
 
   remove(f: FeedEntry): void {
-    this.#data.remove(f.id).subscribe({
-      next: () => this.feeds.update((all) => (all ?? []).filter((x) => x.id !== f.id)),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.run(this.#data.remove(f.id), {
+      line: this.problem,
+      failed: 'Not removed.',
+      then: () => this.feeds.update((all) => (all ?? []).filter((x) => x.id !== f.id)),
     });
   }
 

@@ -15,25 +15,26 @@ import { v7 } from 'uuid';
 import { ITEM_CONDITIONS } from '@ruddy/core/parts';
 import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { canBeLent, RETURN_LOOKS } from '@ruddy/core/workshop';
-import type { ChainCheck, Lendable, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
+import type { ChainCheck, Lendable, LoanRow } from '@ruddy/core/workshop/contract';
 import { LoansData, MembersData, type Lending } from './people';
 import { SetupsData } from '../setups/setups';
 import { ServerClock } from '../platform/shared/server-clock';
 import { Field } from '../platform/kit/field';
 import { optionsOf, type FieldMeta } from '../platform/kit/meta';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 
 type Condition = NonNullable<Lending['condition']>;
 
 /** Lend a piece, or hand over what was waited for: to whom, for which chain, what goes along. The chain is judged before it leaves. */
 @Component({
   selector: 'rb-lend-form',
-  imports: [Field, MatButtonModule],
+  imports: [Field, MatButtonModule, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lend-form.html',
   styleUrl: './people.scss',
 })
 export class LendForm {
+  readonly #acts = inject(Acts);
   readonly #loans = inject(LoansData);
   readonly #clock = inject(ServerClock);
   readonly pieces = input.required<readonly Lendable[]>();
@@ -41,8 +42,14 @@ export class LendForm {
   readonly loan = input<LoanRow | null>(null);
   readonly lent = output<LoanRow>();
   readonly closed = output();
-  readonly members = signal<readonly MemberRow[]>([]);
-  readonly setups = signal<readonly { id: string; name: string }[]>([]);
+  readonly #members = inject(MembersData);
+  readonly #setups = inject(SetupsData);
+  readonly askedMembers = ask(() => this.#members.list());
+  readonly askedSetups = ask(() => this.#setups.list({ limit: 500 }));
+  readonly members = computed(() =>
+    (valueOf(this.askedMembers)?.items ?? []).filter((m) => m.active && !m.builtIn),
+  );
+  readonly setups = computed(() => valueOf(this.askedSetups)?.items ?? []);
   readonly itemId = signal('');
   readonly memberId = signal('');
   readonly setupId = signal('');
@@ -103,19 +110,6 @@ export class LendForm {
   });
 
   constructor() {
-    const failed = (e: ApiError) => this.problem.set(e.message);
-    inject(MembersData)
-      .list()
-      .subscribe({
-        next: ({ items }) => this.members.set(items.filter((m) => m.active && !m.builtIn)),
-        error: failed,
-      });
-    inject(SetupsData)
-      .list({ limit: 500 })
-      .subscribe({
-        next: ({ items }) => this.setups.set(items.map(({ id, name }) => ({ id, name }))),
-        error: failed,
-      });
     effect(() => {
       const l = this.loan();
       if (!l) return;
@@ -149,16 +143,15 @@ export class LendForm {
     this.check.set(null);
     if (!item || !setup) return;
     this.checking.set(true);
-    this.#loans.check(item, setup).subscribe({
-      next: (c) => {
+    this.#acts.read(this.#loans.check(item, setup), {
+      line: this.problem,
+      failed: 'Not judged.',
+      otherwise: () => this.checking.set(false),
+      then: (c) => {
         // An answer to what is no longer asked says nothing.
         if (item !== this.itemId() || setup !== this.setupId()) return;
         this.checking.set(false);
         this.check.set(c);
-      },
-      error: (e: ApiError) => {
-        this.checking.set(false);
-        this.problem.set(`Not judged. ${e.message}`);
       },
     });
   }
@@ -193,9 +186,6 @@ export class LendForm {
           setupId,
           out: now ? out : null,
         });
-    call.subscribe({
-      next: (row) => this.lent.emit(row),
-      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
-    });
+    this.#acts.run(call, { line: this.problem, then: (row) => this.lent.emit(row) });
   }
 }

@@ -10,7 +10,6 @@ import {
 } from '@ruddy/core/workshop';
 import type { Lendable, LoanRow } from '@ruddy/core/workshop/contract';
 import { afterReturn, dueWords, loansHeadline, TESTED_WORDS } from '@ruddy/core/workshop/text';
-import type { ApiError } from '../platform/api/api-client';
 import { LoansData } from './people';
 import { Session } from '../platform/api/session';
 import { day } from '../platform/shared/format';
@@ -25,6 +24,7 @@ import { Cell } from '../platform/kit/cell';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import type { ShortColumn } from '../platform/kit/columns';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 
 /** The form for a loan, the check of a return, or the card. */
 interface Beside {
@@ -35,6 +35,7 @@ interface Beside {
 /** What is out, with whom and until when; who waits; what came back and how. */
 @Component({
   imports: [
+    State,
     Field,
     Cell,
     Rows,
@@ -70,12 +71,16 @@ export class LoansPage {
     { key: 'missing', name: 'Missing' },
     { key: 'tried', name: 'Tried' },
   ];
+  readonly #acts = inject(Acts);
   readonly #data = inject(LoansData);
   readonly #clock = inject(ServerClock);
   readonly session = inject(Session);
-  readonly open = signal<readonly LoanRow[] | null>(null);
-  readonly back = signal<readonly LoanRow[]>([]);
-  readonly pieces = signal<readonly Lendable[]>([]);
+  readonly askedOpen = ask(() => this.#data.list('open'));
+  readonly askedBack = ask(() => this.#data.list('back'));
+  readonly askedPieces = ask(() => this.#data.pieces());
+  readonly open = computed(() => valueOf(this.askedOpen)?.items ?? null);
+  readonly back = computed(() => valueOf(this.askedBack)?.items ?? []);
+  readonly pieces = computed(() => valueOf(this.askedPieces)?.items ?? []);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly #opened = signal<Beside | null>(null);
@@ -95,10 +100,6 @@ export class LoansPage {
   readonly headline = computed(() =>
     this.open() ? loansHeadline(this.open() ?? [], this.today()) : 'Reading the loans …',
   );
-
-  constructor() {
-    this.load();
-  }
 
   late(l: LoanRow): boolean {
     return loanState(l, this.today()) === 'late';
@@ -166,23 +167,17 @@ export class LoansPage {
   }
 
   #do(call: ReturnType<LoansData['change']>, words: () => string): void {
-    this.problem.set(null);
-    call.subscribe({
-      next: () => {
+    this.#acts.run(call, {
+      line: this.problem,
+      then: () => {
         this.said.set(words());
         this.load();
       },
-      error: (e: ApiError) => {
-        this.problem.set(`Not saved. ${e.message}`);
-        this.load();
-      },
+      otherwise: () => this.load(),
     });
   }
 
   load(): void {
-    const failed = (e: ApiError) => this.problem.set(e.message);
-    this.#data.list('open').subscribe({ next: ({ items }) => this.open.set(items), error: failed });
-    this.#data.list('back').subscribe({ next: ({ items }) => this.back.set(items), error: failed });
-    this.#data.pieces().subscribe({ next: ({ items }) => this.pieces.set(items), error: failed });
+    for (const asked of [this.askedOpen, this.askedBack, this.askedPieces]) asked.reload();
   }
 }

@@ -20,7 +20,6 @@ import { v7 } from 'uuid';
 import { PASSWORD_LEAST, ROLE_NAMES } from '@ruddy/core/workshop';
 import type { MemberRow, Role } from '@ruddy/core/workshop/contract';
 import { MEMBER_WORDS } from '@ruddy/core/workshop/text';
-import type { ApiError } from '../platform/api/api-client';
 import { MembersData } from './people';
 import { Session } from '../platform/api/session';
 import { pluralize, orEmpty } from '../platform/shared/format';
@@ -135,9 +134,12 @@ export class MembersPage {
   }
 
   change(m: MemberRow, patch: { name?: string; role?: Role; active?: boolean }): void {
-    this.#begin();
-    this.#data.change(m.id, patch, m.rev).subscribe({
-      next: (next) => {
+    this.said.set(null);
+    this.#acts.run(this.#data.change(m.id, patch, m.rev), {
+      line: this.problem,
+      // The table shows again what is stored.
+      otherwise: () => this.#load(),
+      then: (next) => {
         this.said.set(
           next.active
             ? `${next.name}: ${MEMBER_WORDS[next.role]}.`
@@ -145,11 +147,6 @@ export class MembersPage {
         );
         this.#load();
         if (next.id === this.session.member()?.id) this.session.look();
-      },
-      error: (e: ApiError) => {
-        this.#failed(e);
-        // The table shows again what is stored.
-        this.#load();
       },
     });
   }
@@ -160,19 +157,10 @@ export class MembersPage {
     this.#load();
   }
 
-  #begin(): void {
-    this.problem.set(null);
-    this.said.set(null);
-  }
-
-  #failed(e: ApiError): void {
-    this.problem.set(`Not saved. ${e.at('role') ?? e.message}`);
-  }
-
   #load(): void {
-    this.#data.list().subscribe({
-      next: ({ items }) => this.rows.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.list(), {
+      line: this.problem,
+      then: ({ items }) => this.rows.set(items),
     });
   }
 }

@@ -8,6 +8,7 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { catchError, of } from 'rxjs';
 import type { PieceElsewhere } from '@ruddy/core/workshop/contract';
 import { LoansData } from './people';
 import { SetupEditor } from '../setups/setup-editor';
@@ -55,10 +56,10 @@ export class PiecesElsewhere {
       const id = untracked(() => this.#editor.stored())?.id;
       // What cannot be read is left out; the plan stands without it.
       if (id)
-        this.#loans.elsewhere(id).subscribe({
-          next: ({ items }) => this.pieces.set(items),
-          error: () => this.pieces.set([]),
-        });
+        this.#loans
+          .elsewhere(id)
+          .pipe(catchError(() => of({ items: [] })))
+          .subscribe(({ items }) => this.pieces.set(items));
     });
   }
 }

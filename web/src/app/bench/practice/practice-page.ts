@@ -24,12 +24,12 @@ import {
   SYMPTOM_WORDS,
   TEST_WORDS,
 } from '@ruddy/core/troubleshoot/text';
-import type { ApiError } from '../../platform/api/api-client';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize } from '../../platform/shared/format';
 import { Fold } from '../../platform/kit/fold';
 import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
+import { Acts } from '../../platform/kit/ask';
 
 /** A step as the lists show it. */
 const shown = (s: Practice['steps'][number]) => ({
@@ -46,6 +46,7 @@ const shown = (s: Practice['steps'][number]) => ({
   styleUrl: './practice-page.scss',
 })
 export class PracticePage {
+  readonly #acts = inject(Acts);
   readonly #data = inject(TroubleData);
   readonly id = input.required<string>();
   readonly practice = signal<Practice | null>(null);
@@ -149,15 +150,13 @@ export class PracticePage {
   }
 
   #take(answer: ReturnType<TroubleData['practice']>): void {
-    answer.subscribe({
-      next: (p) => {
-        this.problem.set(null);
+    this.#acts.run(answer, {
+      line: this.problem,
+      failed: this.busy() === null ? 'Not read.' : 'Not done.',
+      otherwise: () => this.busy.set(null),
+      then: (p) => {
         this.busy.set(null);
         this.practice.set(p);
-      },
-      error: (e: ApiError) => {
-        this.busy.set(null);
-        this.problem.set(e.message);
       },
     });
   }

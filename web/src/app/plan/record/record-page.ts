@@ -20,7 +20,6 @@ import { sinceWords } from '@ruddy/core/bring-up/text';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { installedWords } from '@ruddy/core/setups/text';
 import { Acts } from '../../platform/kit/ask';
-import type { ApiError } from '../../platform/api/api-client';
 import { BringUpRun } from '../../bring-up/bring-up-run';
 import { LinkReadings } from '../../bring-up/link-readings';
 import { SetupEditor } from '../../setups/setup-editor';
@@ -194,9 +193,9 @@ export class RecordPage {
   }
 
   #load(id: string): void {
-    this.#data.record(id).subscribe({
-      next: (r) => this.events.set(r.items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.read(this.#data.record(id), {
+      line: this.problem,
+      then: (r) => this.events.set(r.items),
     });
   }
 }

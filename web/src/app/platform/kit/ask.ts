@@ -14,7 +14,7 @@ import type { FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { finalize, type Observable } from 'rxjs';
+import { finalize, type Observable, type Subscription } from 'rxjs';
 import { ApiError } from '../api/api-client';
 import { refused } from './problems';
 
@@ -61,21 +61,43 @@ export class State {
   readonly why = computed(() => this.of().error()?.message ?? null);
 }
 
+/** Where a page says why something failed; null while nothing did. */
+type Line = WritableSignal<string | null>;
+
 /** What an act reports, and what follows it. */
 interface ActReport<T> {
   /** Sentence once it is done. */
-  readonly done?: string;
+  readonly done?: string | ((answer: T) => string);
   readonly undo?: () => void;
   /** Sentence before the server's reason when it failed; "Not saved." without. */
   readonly failed?: string;
+  /** Line of the page that says why it failed, in place of the snack bar; emptied at the start. */
+  readonly line?: Line;
+  /** True while it runs. */
+  readonly running?: WritableSignal<boolean>;
   /** Gets the answer. */
   readonly then?: (answer: T) => void;
   /** Runs after a failure. */
   readonly otherwise?: (error: unknown) => void;
 }
 
+/** Where a reading that is no `ask` says that it failed. */
+interface ReadReport<T> {
+  readonly line: Line;
+  /** Sentence before the server's reason; without, the reason alone. */
+  readonly failed?: string;
+  readonly then: (answer: T) => void;
+  readonly otherwise?: (error: unknown) => void;
+}
+
 const SHOWN_MS = 6000;
 const UNDO_MS = 12_000;
+
+/** What the server says is wrong with single values, or why it refused the whole. */
+function whyOf(e: unknown): string {
+  if (!(e instanceof ApiError)) return String(e);
+  return e.problem.errors?.map((x) => x.message).join('; ') || e.message;
+}
 
 /** Acts on the server: counted while they run, reported in a snack bar, with Undo where there is one. */
 @Injectable({ providedIn: 'root' })
@@ -85,21 +107,14 @@ export class Acts {
   readonly busy = signal(0);
 
   /**
-   * Runs a call and reports it.
+   * Runs a call and reports it. Unsubscribing stops it and reports nothing.
    * @example acts.run(this.data.clone(id, body), { failed: 'Not cloned.', then: () => this.open(body.id) })
    */
-  run<T>(call: Observable<T>, report: ActReport<T> = {}): void {
-    this.busy.update((n) => n + 1);
-    call.pipe(finalize(() => this.busy.update((n) => n - 1))).subscribe({
-      next: (answer) => {
-        if (report.done !== undefined) this.say(report.done, report.undo);
-        report.then?.(answer);
-      },
-      error: (e: unknown) => {
-        const why = e instanceof ApiError ? e.message : String(e);
-        this.say(`${report.failed ?? 'Not saved.'} ${why}`);
-        report.otherwise?.(e);
-      },
+  run<T>(call: Observable<T>, report: ActReport<T> = {}): Subscription {
+    return this.#run(call, report, (e) => {
+      const words = `${report.failed ?? 'Not saved.'} ${whyOf(e)}`;
+      if (report.line) report.line.set(words);
+      else this.say(words);
     });
   }
 
@@ -111,19 +126,49 @@ export class Acts {
   send<T>(
     form: FormGroup,
     call: Observable<T>,
-    report: ActReport<T> & { readonly line: WritableSignal<string | null> },
-  ): void {
+    report: ActReport<T> & { readonly line: Line },
+  ): Subscription {
+    return this.#run(call, report, (e) => {
+      const rest = e instanceof ApiError ? refused(form, e.problem) : [String(e)];
+      const failed = report.failed ?? 'Not saved.';
+      report.line.set(`${failed} ${rest.join('; ') || 'See the marked fields.'}`);
+    });
+  }
+
+  /**
+   * Takes an answer into what a page or a service holds itself. A page that only shows it uses `ask`, which can be tried again.
+   * @example acts.read(this.data.list(id), { line: this.problem, then: ({ items }) => this.rows.set(items) })
+   */
+  read<T>(
+    call: Observable<T>,
+    { line, failed = '', then, otherwise }: ReadReport<T>,
+  ): Subscription {
+    return call.subscribe({
+      next: then,
+      error: (e: unknown) => {
+        line.set(`${failed} ${whyOf(e)}`.trim());
+        otherwise?.(e);
+      },
+    });
+  }
+
+  #run<T>(call: Observable<T>, report: ActReport<T>, failed: (e: unknown) => void): Subscription {
+    const { done, running } = report;
     this.busy.update((n) => n + 1);
-    report.line.set(null);
-    call.pipe(finalize(() => this.busy.update((n) => n - 1))).subscribe({
+    running?.set(true);
+    report.line?.set(null);
+    const ended = finalize<T>(() => {
+      this.busy.update((n) => n - 1);
+      running?.set(false);
+    });
+    return call.pipe(ended).subscribe({
       next: (answer) => {
-        if (report.done !== undefined) this.say(report.done, report.undo);
+        if (done !== undefined)
+          this.say(typeof done === 'string' ? done : done(answer), report.undo);
         report.then?.(answer);
       },
       error: (e: unknown) => {
-        const rest = e instanceof ApiError ? refused(form, e.problem) : [String(e)];
-        const failed = report.failed ?? 'Not saved.';
-        report.line.set(`${failed} ${rest.join('; ') || 'See the marked fields.'}`);
+        failed(e);
         report.otherwise?.(e);
       },
     });

@@ -1,4 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
+import { catchError, EMPTY } from 'rxjs';
 import { ApiClient } from '../api/api-client';
 
 /** The server's clock: outcomes are dated by it, whatever this browser's clock says. */
@@ -9,11 +10,9 @@ export class ServerClock {
   constructor() {
     inject(ApiClient)
       .call('GET /api/health')
-      .subscribe({
-        next: ({ now }) => this.#aheadMs.set(Date.parse(now) - Date.now()),
-        // Without an answer this browser's clock has to do.
-        error: () => this.#aheadMs.set(0),
-      });
+      // Without an answer this browser's clock has to do.
+      .pipe(catchError(() => EMPTY))
+      .subscribe(({ now }) => this.#aheadMs.set(Date.parse(now) - Date.now()));
   }
 
   /** Now by the server's clock, as an ISO instant. */

@@ -9,11 +9,11 @@ import {
 } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import type { ApiError } from '../api/api-client';
 import { readyToSend } from '../kit/problems';
 import { Session } from '../api/session';
 import { Field } from '../kit/field';
 import type { FieldMeta } from '../kit/meta';
+import { Acts } from '../kit/ask';
 
 /** Name and password. Over a page that was open already, which stays as it is behind it. */
 @Component({
@@ -66,6 +66,7 @@ import type { FieldMeta } from '../kit/meta';
   `,
 })
 export class SignIn {
+  readonly #acts = inject(Acts);
   readonly #session = inject(Session);
   readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly again = input.required<boolean>();
@@ -95,12 +96,12 @@ export class SignIn {
   enter(): void {
     this.problem.set(null);
     if (!readyToSend(this.form, this.#el)) return;
-    this.working.set(true);
     const { name, password } = this.form.getRawValue();
-    this.#session.signIn(name, password).subscribe({
-      error: (e: ApiError) => {
-        this.working.set(false);
-        this.problem.set(`Not signed in. ${e.message}`);
+    this.#acts.run(this.#session.signIn(name, password), {
+      line: this.problem,
+      running: this.working,
+      failed: 'Not signed in.',
+      otherwise: () => {
         this.form.controls.password.reset();
         this.#el.querySelector<HTMLElement>('[type=password]')?.focus();
       },

@@ -6,6 +6,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { Session } from '../api/session';
 import { type Theme, ThemeChoice } from './theme';
+import { Acts } from '../kit/ask';
 
 const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
   { value: 'system', name: 'Colours: as the system' },
@@ -61,6 +62,7 @@ const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
   `,
 })
 export class UserMenu {
+  readonly #acts = inject(Acts);
   readonly #injector = inject(Injector);
   readonly session = inject(Session);
   readonly theme = inject(ThemeChoice);
@@ -75,6 +77,9 @@ export class UserMenu {
   }
 
   leave(): void {
-    this.session.signOut().subscribe({ error: () => this.session.look() });
+    this.#acts.run(this.session.signOut(), {
+      failed: 'Not signed out.',
+      otherwise: () => this.session.look(),
+    });
   }
 }

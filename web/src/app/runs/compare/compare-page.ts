@@ -17,7 +17,6 @@ import { AnswerList } from '../../plan/answer-list';
 import type { AnswerTarget } from '../../plan/answer-target';
 import { BridgeStrip } from '../../chain/strip/bridge-strip';
 import { stripModel, type StripNodeKey } from '../../chain/strip/strip-model';
-import type { ApiError } from '../../platform/api/api-client';
 import { CatalogueData } from '../../parts/catalogue';
 import { costFrom, costParts } from '../../plan/plan-cost';
 import { SetupsData } from '../../setups/setups';
@@ -30,6 +29,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { Cell } from '../../platform/kit/cell';
 import type { ShortColumn } from '../../platform/kit/columns';
 import { Rows } from '../../platform/kit/rows';
+import { Acts } from '../../platform/kit/ask';
 
 type ComparedRow = ReturnType<typeof compareRows>[number];
 
@@ -55,6 +55,7 @@ const NODE_LINES: Record<StripNodeKey, readonly string[]> = {
   styleUrl: './compare-page.scss',
 })
 export class ComparePage {
+  readonly #acts = inject(Acts);
   readonly #setups = inject(SetupsData);
   readonly #catalogue = inject(CatalogueData);
   readonly #router = inject(Router);
@@ -112,14 +113,12 @@ export class ComparePage {
     const again = () => this.#load(this.ids());
     return {
       fields: () => setup,
-      change: (patch) =>
-        this.#setups
+      change: (patch) => {
+        const stored = this.#setups
           .one(setup.id)
-          .pipe(switchMap(({ rev }) => this.#setups.patch(setup.id, patch, rev)))
-          .subscribe({
-            next: again,
-            error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
-          }),
+          .pipe(switchMap(({ rev }) => this.#setups.patch(setup.id, patch, rev)));
+        this.#acts.run(stored, { line: this.problem, then: again });
+      },
       refresh: again,
     };
   }
@@ -165,10 +164,7 @@ export class ComparePage {
     this.plans.set(null);
     this.problem.set(null);
     const all = ids.length > 0 ? forkJoin(ids.map((id) => this.#plan(id))) : of([]);
-    all.subscribe({
-      next: (plans) => this.plans.set(plans),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
+    this.#acts.read(all, { line: this.problem, then: (plans) => this.plans.set(plans) });
   }
 
   #plan(id: string): Observable<Plan> {
