@@ -226,6 +226,12 @@ const OWN_ERROR_HANDLER = {
     "CallExpression[callee.property.name='subscribe'] > ObjectExpression > Property[key.name='error']",
   message: 'Use ask, Acts.run, Acts.send or Acts.read of platform/kit/ask.',
 };
+/** Styles inside a component keep the rules of stylelint.config.mjs, which reads style sheets only. */
+const LOUD_STYLES = {
+  selector:
+    "Property[key.name='styles'] TemplateElement[value.raw=/#[0-9a-f]{3,8}\\b|!important|::ng-deep|\\.(mat-mdc|mdc)-/i]",
+  message: 'No colour of its own, no !important, no ::ng-deep, no insides of Material.',
+};
 const HANDS_ERRORS_ON = ['web/src/app/platform/{kit,api,queue}/**'];
 
 export default tseslint.config(
@@ -316,7 +322,7 @@ export default tseslint.config(
   {
     files: ['web/src/app/**/*.ts'],
     ignores: HANDS_ERRORS_ON,
-    rules: { 'no-restricted-syntax': ['error', ...PACKED, OWN_ERROR_HANDLER] },
+    rules: { 'no-restricted-syntax': ['error', ...PACKED, OWN_ERROR_HANDLER, LOUD_STYLES] },
   },
   // A test drives Material by its harnesses.
   { files: ['web/src/**/*.spec.ts'], rules: forbid(...WEB_ALWAYS) },

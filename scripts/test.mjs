@@ -61,6 +61,7 @@ const LINT = {
       join(cache, 'prettier'),
       '.',
     ),
+    node('stylelint/bin/stylelint.mjs', 'web/src/**/*.scss'),
   ],
 };
 const WEB = {

@@ -128,37 +128,6 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
     svg {
       width: 100%;
     }
-    svg ::ng-deep text {
-      font:
-        12px 'Atkinson Hyperlegible Next Variable',
-        sans-serif;
-      fill: var(--ink);
-    }
-    svg ::ng-deep .room {
-      fill: var(--sunk);
-      stroke: var(--ink2);
-      stroke-width: 2;
-    }
-    svg ::ng-deep .card {
-      fill: var(--brick-tint);
-      fill-opacity: 0.7;
-      stroke: var(--brick);
-      stroke-width: 1.5;
-    }
-    svg ::ng-deep .bend {
-      fill: none;
-      stroke: var(--ink);
-      stroke-dasharray: 4 3;
-    }
-    svg ::ng-deep .slot,
-    svg ::ng-deep .bracket {
-      stroke: var(--ink);
-      stroke-width: 4;
-    }
-    svg ::ng-deep .scale {
-      stroke: var(--ink2);
-      fill: none;
-    }
   `,
 })
 export class FitDrawing {

@@ -34,7 +34,7 @@ let made = 0;
   selector: 'rb-bridge-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bridge-strip.html',
-  styleUrls: ['./bridge-strip.scss', './strip-ribbons.scss'],
+  styleUrl: './bridge-strip.scss',
 })
 export class BridgeStrip {
   readonly model = input.required<StripModel>();
