@@ -8,7 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { scaleLinear } from 'd3-scale';
+import { type NumberValue, scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figureText } from '@ruddy/core/base/text';
 import type { SensorSeries } from '@ruddy/core/runs';
@@ -17,18 +17,22 @@ import { SENSOR_WORDS } from '@ruddy/core/runs/text';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import { MatButtonModule } from '@angular/material/button';
+import { Axis } from '../platform/kit/axis';
 import { Slider } from '../platform/kit/slider';
+import { ZoomRange } from '../platform/kit/zoom-range';
+import { addressedInterval, shownInterval } from './addressed-interval';
 
 const LANE = 72;
 const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
+const AXIS = 24;
 
 /**
- * Sensors of one run, a lane each, under one axis of time. Each lane says its median and its range; a wall meter stands beside what was
- * expected. Where a log was laid on the frames, its beginning can be moved.
+ * Sensors of one run, a lane each, under one axis of time, which shows the same interval as the trace. Each lane says its median and its range
+ * over the whole run; a wall meter stands beside what was expected. Where a log was laid on the frames, its beginning can be moved.
  */
 @Component({
   selector: 'rb-sensor-view',
-  imports: [MatButtonModule, Slider],
+  imports: [Axis, MatButtonModule, Slider, ZoomRange],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (lanes().length === 0) {
@@ -38,12 +42,23 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
       </p>
     } @else {
       <div class="bar">
-        <span class="hint">Sensors of run {{ letter() }} over {{ seconds() }} s</span>
+        <span class="hint"
+          >Sensors of run {{ letter() }} over {{ seconds() }} s; Ctrl and wheel zoom, drag with
+          Shift selects a range</span
+        >
+        <button mat-button type="button" (click)="window.set(null)" [disabled]="!window()">
+          Fit
+        </button>
         <button mat-button type="button" (click)="save()">SVG</button>
       </div>
       <svg
         #drawing
-        [attr.viewBox]="'0 0 ' + w() + ' ' + rows().length * lane"
+        [(rbZoomRange)]="window"
+        [length]="lengthMs()"
+        [left]="pad.left"
+        [plot]="plot()"
+        (at)="at.set($event)"
+        [attr.viewBox]="'0 0 ' + w() + ' ' + (plot().height + axis)"
         width="100%"
         aria-hidden="true"
       >
@@ -57,19 +72,27 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
             <path [attr.d]="r.path" fill="none" stroke-width="1.5" />
           </g>
         }
+        <g
+          rbAxis="bottom"
+          [scale]="x()"
+          [ticks]="6"
+          [words]="asSeconds"
+          [attr.transform]="'translate(0 ' + plot().height + ')'"
+        />
         @if (at() !== null) {
           <line
             class="read"
             [attr.x1]="x()(at()!)"
             [attr.x2]="x()(at()!)"
             y1="0"
-            [attr.y2]="rows().length * lane"
+            [attr.y2]="plot().height"
           />
         }
       </svg>
       <rb-slider
         label="Reading line"
-        [max]="lengthMs()"
+        [min]="range()[0]"
+        [max]="range()[1]"
         [value]="at()"
         [words]="reading()"
         (changed)="at.set($event)"
@@ -99,14 +122,26 @@ export class SensorView {
   readonly expectedWallW = input<string | null>(null);
   /** Where the sensors shall begin instead, ms from the first frame. */
   readonly moved = output<Partial<Record<Channel, number>>>();
+  /** What is shown, as it stands in the address: "2000-4000" ms; empty: all. */
+  readonly interval = input('');
+  readonly intervalChanged = output<string>();
+  readonly window = addressedInterval(this.interval, this.intervalChanged);
   readonly at = signal<number | null>(null);
+  readonly pad = PAD;
+  readonly axis = AXIS;
+  readonly asSeconds = (ms: NumberValue): string => String(Number(ms) / 1000);
   readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
 
   readonly lengthMs = computed(() =>
     Math.max(1, ...this.lanes().map((l) => l.t0Ms + l.dtMs * l.values.length)),
   );
   readonly seconds = computed(() => figureText(this.lengthMs() / 1000));
-  readonly x = computed(() => scaleLinear([0, this.lengthMs()], [PAD.left, this.w() - PAD.right]));
+  readonly range = computed(() => shownInterval(this.window(), this.lengthMs()));
+  readonly plot = computed(() => ({
+    width: Math.max(1, this.w() - PAD.left - PAD.right),
+    height: this.lanes().length * LANE,
+  }));
+  readonly x = computed(() => scaleLinear(this.range(), [PAD.left, this.w() - PAD.right]));
   readonly rows = computed(() =>
     this.lanes().map((l) => {
       const known = Array.from(l.values)

@@ -3,14 +3,11 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   ElementRef,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
@@ -22,6 +19,7 @@ import { frameAt, type MinMaxColumn } from '@ruddy/core/runs';
 import { Keys } from '../platform/shell/keys';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
+import { addressedInterval, shownInterval } from './addressed-interval';
 import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
@@ -31,11 +29,6 @@ import { Slider } from '../platform/kit/slider';
 
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
 const HEIGHT = 220;
-
-function readInterval(words: string): readonly [number, number] | null {
-  const m = /^(\d+)-(\d+)$/.exec(words);
-  return m && Number(m[2]) > Number(m[1]) ? [Number(m[1]), Number(m[2])] : null;
-}
 
 /**
  * Frame times over time, up to six runs over one another. From the shortest to the longest frame in each pixel, so that no spike is lost
@@ -53,20 +46,20 @@ export class TraceView {
   readonly shown = input.required<readonly Shown[]>();
   readonly opened = input.required<ReadonlyMap<string, Opened>>();
   readonly name = input('runs');
-  /** The stretch that is looked at, as it stands in the address: "2000-4000" ms; empty: all. */
-  readonly stretch = input('');
-  readonly stretched = output<string>();
+  /** What is shown, as it stands in the address: "2000-4000" ms; empty: all. */
+  readonly interval = input('');
+  readonly intervalChanged = output<string>();
   readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
   readonly width = watchedWidth(624);
   readonly height = HEIGHT;
   readonly pad = PAD;
   /** What is looked at, ms from the start; null: all of it. */
-  readonly window = linkedSignal(() => readInterval(this.stretch()));
+  readonly window = addressedInterval(this.interval, this.intervalChanged);
   /** Where the reading line stands, ms. */
   readonly at = signal<number | null>(null);
   readonly choosing = signal(false);
-  readonly stretcher = viewChild.required(ZoomRange);
+  readonly zoomed = viewChild.required(ZoomRange);
   readonly seconds = (ms: NumberValue): string => String(Number(ms) / 1000);
 
   readonly lines = computed(() =>
@@ -78,11 +71,7 @@ export class TraceView {
   readonly lengthMs = computed(() =>
     Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)),
   );
-  readonly range = computed((): readonly [number, number] => {
-    const w = this.window();
-    // A stretch of a longer run that is no longer drawn shows nothing: then all is shown.
-    return w && w[0] < this.lengthMs() ? w : [0, this.lengthMs()];
-  });
+  readonly range = computed(() => shownInterval(this.window(), this.lengthMs()));
   readonly plotWidth = computed(() => Math.max(1, Math.floor(this.width() - PAD.left - PAD.right)));
   readonly plot = computed(() => ({ width: this.plotWidth(), height: HEIGHT - PAD.bottom }));
   readonly drawn = computed(() => {
@@ -124,14 +113,6 @@ export class TraceView {
 
   constructor() {
     afterRenderEffect(() => this.draw());
-    // The address follows when the hand rests.
-    effect((onCleanup) => {
-      const w = this.window();
-      const words = w ? `${Math.round(w[0])}-${Math.round(w[1])}` : '';
-      if (words === untracked(this.stretch)) return;
-      const later = setTimeout(() => this.stretched.emit(words), 400);
-      onCleanup(() => clearTimeout(later));
-    });
     inject(Keys).bind([
       { key: '+', what: 'Zoom into the trace', run: () => this.zoom(0.5) },
       { key: '-', what: 'Zoom out of the trace', run: () => this.zoom(2) },
@@ -163,11 +144,11 @@ export class TraceView {
 
   /** Zooms about the reading line, or the middle without one. */
   zoom(by: number): void {
-    this.stretcher().by(by, this.at() ?? undefined);
+    this.zoomed().by(by, this.at() ?? undefined);
   }
 
   pan(by: number): void {
-    this.stretcher().move(by);
+    this.zoomed().move(by);
   }
 
   /** Go to the next hitch of the first run, and read there. */
@@ -178,7 +159,7 @@ export class TraceView {
     if (next === undefined) return;
     this.at.set(next);
     const [from, to] = this.window() ?? [0, Math.min(this.lengthMs(), 4000)];
-    this.stretcher().look(next - (to - from) / 2, to - from);
+    this.zoomed().look(next - (to - from) / 2, to - from);
   }
 
   /** The reading line by a control that a keyboard moves. */

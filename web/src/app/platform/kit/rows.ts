@@ -12,7 +12,13 @@ import { MatTableModule } from '@angular/material/table';
 import { Cell } from './cell';
 import { sortedRows, type ShortColumn } from './columns';
 
-/** A short table: every row is drawn, as high as its text. A long list is an `rb-table`. The first column heads its row. */
+/** Columns that a phone can show side by side. */
+const BESIDE = 3;
+
+/**
+ * A short table: every row is drawn, as high as its text. A long list is an `rb-table`. The first column heads its row. On a phone a row
+ * of many columns is a card: the first cell above, the others below it with their names.
+ */
 @Component({
   selector: 'rb-rows',
   imports: [NgTemplateOutlet, MatSortModule, MatTableModule],
@@ -23,6 +29,8 @@ import { sortedRows, type ShortColumn } from './columns';
       @for (columnsNow of [keys().join()]; track columnsNow) {
         <table
           mat-table
+          role="table"
+          [class.cards]="columns().length > beside"
           [dataSource]="ordered()"
           [attr.aria-label]="label()"
           matSort
@@ -34,6 +42,8 @@ import { sortedRows, type ShortColumn } from './columns';
               <th
                 mat-header-cell
                 *matHeaderCellDef
+                role="columnheader"
+                [class.sorts]="c.sort"
                 [mat-sort-header]="c.sort ? c.key : ''"
                 [disabled]="!c.sort"
                 [class.figure]="c.figure"
@@ -46,7 +56,8 @@ import { sortedRows, type ShortColumn } from './columns';
                 mat-cell
                 *matCellDef="let r; let i = index"
                 [class.figure]="c.figure"
-                [attr.role]="first ? 'rowheader' : null"
+                [attr.role]="first ? 'rowheader' : 'cell'"
+                [attr.data-name]="first || c.silent ? null : c.name"
               >
                 @if (cell(c.key); as drawn) {
                   <ng-container
@@ -59,9 +70,10 @@ import { sortedRows, type ShortColumn } from './columns';
               </td>
             </ng-container>
           }
-          <tr mat-header-row *matHeaderRowDef="keys()"></tr>
+          <tr mat-header-row role="row" *matHeaderRowDef="keys()"></tr>
           <tr
             mat-row
+            role="row"
             *matRowDef="let r; columns: keys()"
             [class.marked]="marked()(r)"
             [attr.aria-current]="marked()(r) ? 'true' : null"
@@ -84,6 +96,7 @@ export class Rows<T> {
   /** The row that is chosen, or the one that counts. */
   readonly marked = input<(row: T) => boolean>(() => false);
   readonly sort = signal<Sort>({ active: '', direction: '' });
+  readonly beside = BESIDE;
   readonly cells = contentChildren<Cell<T>>(Cell);
   readonly keys = computed(() => this.columns().map((c) => c.key));
   readonly ordered = computed(() => sortedRows(this.rows() ?? [], this.columns(), this.sort()));
