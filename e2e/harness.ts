@@ -329,16 +329,38 @@ export function world(options: WorldOptions = {}): World {
     );
   };
   w.pick = async (label, option) => {
-    // A list whose options are still being read does not open: a person presses it again.
+    const source =
+      typeof option === 'string'
+        ? `^${option.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`
+        : option.source;
+    // A list whose options are still being read does not open, and one that is drawn anew closes: a person opens it again.
+    const chosen = async () => {
+      if (!(await w.page.$('[role=listbox]'))) await w.click(new RegExp(`^${label}`), 'combobox');
+      const listed = await w.page.waitForFunction(
+        (s) =>
+          [...document.querySelectorAll<HTMLElement>('[role=listbox] [role=option]')].find(
+            (x) =>
+              x.offsetParent !== null &&
+              new RegExp(s).test(x.innerText.replace(/\s+/g, ' ').trim()),
+          ) ?? false,
+        { polling: 50, timeout: patient(4000) },
+        source,
+      );
+      return hits(listed.asElement() as ElementHandle<HTMLElement>);
+    };
+    let why: unknown;
     for (let tries = 0; tries < 4; tries++) {
-      await w.click(new RegExp(`^${label}`), 'combobox');
-      const open = w.page.waitForSelector('[role=listbox] [role=option]', {
-        timeout: patient(2000),
+      const reached = await chosen().catch((e: unknown) => {
+        why = e;
+        return false;
       });
-      if (await open.catch(() => null)) break;
+      if (!reached) continue;
+      await w.page.waitForFunction(() => !document.querySelector('[role=listbox]'), {
+        polling: 50,
+      });
+      return;
     }
-    await w.click(option, 'option');
-    await w.page.waitForFunction(() => !document.querySelector('[role=listbox]'), { polling: 50 });
+    throw new Error(`${String(option)} could not be picked under ${label}: ${String(why)}`);
   };
   w.stored = async () => {
     // A test that left a page at once may have cut its last request: that note waits until its setup is opened again.

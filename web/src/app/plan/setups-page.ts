@@ -138,6 +138,22 @@ export class SetupsPage {
       name: 'Open',
       run: (r) => void this.#router.navigate(['/setups', r.id, 'plan']),
     },
+    {
+      icon: 'checklist',
+      name: 'Next bring-up step',
+      run: (r) => void this.#router.navigate(['/setups', r.id, 'bring-up']),
+    },
+    {
+      icon: 'troubleshoot',
+      name: 'Next test of a fault',
+      run: (r) => void this.#router.navigate(['/setups', r.id, 'troubleshoot']),
+    },
+    {
+      icon: 'edit_note',
+      name: 'Log what happened',
+      run: (r) =>
+        void this.#router.navigate(['/setups', r.id, 'record'], { queryParams: { log: '' } }),
+    },
     { icon: 'content_copy', name: 'Clone', run: (r) => this.#setups.clone(r) },
     { icon: 'share', name: 'Share', run: (r) => this.#setups.share(r) },
     {

@@ -61,6 +61,8 @@ export class RecordPage {
   readonly #readings = inject(LinkReadings);
   readonly editor = inject(SetupEditor);
   readonly show = input<string>();
+  /** Set when the page was opened to log an outcome: its form gets the focus. */
+  readonly log = input<string>();
   readonly outcomeForm = viewChild(OutcomeForm);
   readonly events = signal<SetupEvent[] | null>(null);
   readonly problem = signal<string | null>(null);
@@ -106,6 +108,10 @@ export class RecordPage {
     effect(() => {
       const id = this.id();
       if (id) untracked(() => this.#load(id));
+    });
+    effect(() => {
+      const form = this.outcomeForm();
+      if (form && this.log() !== undefined) untracked(() => form.show());
     });
   }
 

@@ -13,6 +13,7 @@ import checkBox from '@material-symbols/svg-400/outlined/check_box.svg' with { l
 import checkBoxOutlineBlank from '@material-symbols/svg-400/outlined/check_box_outline_blank.svg' with {
   loader: 'text',
 };
+import checklist from '@material-symbols/svg-400/outlined/checklist.svg' with { loader: 'text' };
 import close from '@material-symbols/svg-400/outlined/close.svg' with { loader: 'text' };
 import compareArrows from '@material-symbols/svg-400/outlined/compare_arrows.svg' with {
   loader: 'text',
@@ -22,6 +23,7 @@ import contentCopy from '@material-symbols/svg-400/outlined/content_copy.svg' wi
 };
 import deleteIcon from '@material-symbols/svg-400/outlined/delete.svg' with { loader: 'text' };
 import download from '@material-symbols/svg-400/outlined/download.svg' with { loader: 'text' };
+import editNote from '@material-symbols/svg-400/outlined/edit_note.svg' with { loader: 'text' };
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg' with { loader: 'text' };
 import logout from '@material-symbols/svg-400/outlined/logout.svg' with { loader: 'text' };
 import menu from '@material-symbols/svg-400/outlined/menu.svg' with { loader: 'text' };
@@ -38,6 +40,9 @@ import radioButtonUnchecked from '@material-symbols/svg-400/outlined/radio_butto
 };
 import search from '@material-symbols/svg-400/outlined/search.svg' with { loader: 'text' };
 import share from '@material-symbols/svg-400/outlined/share.svg' with { loader: 'text' };
+import troubleshoot from '@material-symbols/svg-400/outlined/troubleshoot.svg' with {
+  loader: 'text',
+};
 import tune from '@material-symbols/svg-400/outlined/tune.svg' with { loader: 'text' };
 import unarchive from '@material-symbols/svg-400/outlined/unarchive.svg' with { loader: 'text' };
 import viewColumn from '@material-symbols/svg-400/outlined/view_column.svg' with { loader: 'text' };
@@ -76,11 +81,13 @@ const ICONS = {
   arrow_drop_down: arrowDropDown,
   check_box: checkBox,
   check_box_outline_blank: checkBoxOutlineBlank,
+  checklist,
   close,
   compare_arrows: compareArrows,
   content_copy: contentCopy,
   delete: deleteIcon,
   download,
+  edit_note: editNote,
   keyboard,
   logout,
   menu,
@@ -93,6 +100,7 @@ const ICONS = {
   radio_button_unchecked: radioButtonUnchecked,
   search,
   share,
+  troubleshoot,
   tune,
   unarchive,
   view_column: viewColumn,

@@ -4,9 +4,9 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
+import { catchError, EMPTY } from 'rxjs';
 import { Session } from '../api/session';
 import { type Theme, ThemeChoice } from './theme';
-import { Acts } from '../kit/ask';
 
 const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
   { value: 'system', name: 'Colours: as the system' },
@@ -62,7 +62,6 @@ const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
   `,
 })
 export class UserMenu {
-  readonly #acts = inject(Acts);
   readonly #injector = inject(Injector);
   readonly session = inject(Session);
   readonly theme = inject(ThemeChoice);
@@ -77,9 +76,14 @@ export class UserMenu {
   }
 
   leave(): void {
-    this.#acts.run(this.session.signOut(), {
-      failed: 'Not signed out.',
-      otherwise: () => this.session.look(),
-    });
+    this.session
+      .signOut()
+      .pipe(
+        catchError(() => {
+          this.session.look();
+          return EMPTY;
+        }),
+      )
+      .subscribe();
   }
 }
