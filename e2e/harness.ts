@@ -334,8 +334,9 @@ export function world(options: WorldOptions = {}): World {
         ? `^${option.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`
         : option.source;
     // A list whose options are still being read does not open, and one that is drawn anew closes: a person opens it again.
-    const chosen = async () => {
-      if (!(await w.page.$('[role=listbox]'))) await w.click(new RegExp(`^${label}`), 'combobox');
+    const chosen = async (first: boolean) => {
+      if (first || !(await w.page.$('[role=listbox]')))
+        await w.click(new RegExp(`^${label}`), 'combobox');
       const listed = await w.page.waitForFunction(
         (s) =>
           [...document.querySelectorAll<HTMLElement>('[role=listbox] [role=option]')].find(
@@ -350,7 +351,7 @@ export function world(options: WorldOptions = {}): World {
     };
     let why: unknown;
     for (let tries = 0; tries < 4; tries++) {
-      const reached = await chosen().catch((e: unknown) => {
+      const reached = await chosen(tries === 0).catch((e: unknown) => {
         why = e;
         return false;
       });

@@ -176,6 +176,26 @@ describe('RU-01 captures in', () => {
     await w.sees('Read as a log of sensors.');
     await w.click('The columns are right: read it');
     await w.sees(/begins -12\.0 s after the first frame\. Found by cross-correlation/);
+    await w.fill('Title', 'Play of watts');
+    await w.fill('Resolution', '2560 × 1440');
+    await w.click('Save 1 run');
+    await w.sees('1 run saved');
+  });
+
+  it('sensors show the same interval as the trace', async () => {
+    const run = (await runs()).find((r) => r.source?.name === 'play.json');
+    const seconds = () =>
+      w.page.$$eval('rb-sensor-view .axis text', (all) => all.map((t) => Number(t.textContent)));
+    await w.open(`/setups/${setup}/runs?show=${run!.id}&view=trace&zoom=20000-40000`);
+    await w.sees('20.00 to 40.00 s of');
+    await w.click('Sensors');
+    await w.sees(/Sensors of run A over \d+ s/);
+    await w.page.waitForSelector('rb-sensor-view .axis text');
+    expect(Math.min(...(await seconds()))).toBeGreaterThanOrEqual(20);
+    expect(Math.max(...(await seconds()))).toBeLessThanOrEqual(40);
+    await w.click('Fit');
+    await w.page.waitForFunction(() => !location.search.includes('zoom='));
+    expect(Math.max(...(await seconds()))).toBeGreaterThanOrEqual(80);
   });
 });
 
