@@ -280,7 +280,9 @@ export function world(options: WorldOptions = {}): World {
           throw new Error(`nothing is called ${target}; the page shows: ${body.slice(0, 1500)}`);
         });
     // A list that arrives meanwhile moves what stands below it, or is drawn anew: a person whose click went beside it clicks again.
-    for (let tries = 0; tries < 3; tries++) {
+    for (let tries = 0; tries < 6; tries++) {
+      // More of the page may still come: each look waits a little longer.
+      if (tries > 0) await new Promise((rest) => setTimeout(rest, 100 * tries));
       const element = (await find()).asElement() as ElementHandle<HTMLElement> | null;
       if (!element) throw new Error(`nothing is called ${target}`);
       const reached = await hits(element).catch((e: unknown) => {
