@@ -226,6 +226,39 @@ describe('every page', () => {
 });
 
 describe('the keyboard', () => {
+  /** Pages with the longest ways to a field. */
+  const LONG_WAYS = [
+    '/setups',
+    '/trouble',
+    '/compatibility/table',
+    '/compatibility/claims',
+    '/parts/host',
+    '/parts/cable/new',
+    '/parts/rates',
+    '/bench/practice',
+    '/workshop/loans',
+    '/workshop/feeds',
+  ];
+  const focused = (selector: string) =>
+    w.page.evaluate((s) => document.activeElement?.matches(s) ?? false, selector);
+
+  it.each(LONG_WAYS)('reaches a field in 12 tab stops: %s', async (path) => {
+    await w.open(path);
+    await w.page.waitForSelector('main input:not([hidden]), main mat-select');
+    await w.page.keyboard.press('Tab');
+    let stops = 0;
+    do {
+      // A skip link is taken, as somebody who works by keys does.
+      if (await focused('.skip')) await w.page.keyboard.press('Enter');
+      await w.page.keyboard.press('Tab');
+      stops += 1;
+    } while (
+      stops <= 12 &&
+      !(await focused('input, textarea, mat-select, [role=combobox], button[aria-pressed]'))
+    );
+    expect(stops).toBeLessThanOrEqual(12);
+  });
+
   it('g goes places, arrows walk the strip, letters switch off', async () => {
     await w.open('/setups');
     await w.page.keyboard.press('g');

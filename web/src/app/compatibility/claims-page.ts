@@ -32,6 +32,7 @@ import { Acts } from '../platform/kit/ask';
 import { readyToSend, zodForm } from '../platform/kit/problems';
 import { CompatNav } from './compat-nav';
 import { Fold } from '../platform/kit/fold';
+import { Skip } from '../platform/kit/skip';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 
@@ -42,7 +43,7 @@ interface Condition {
 
 /** Rules people state, each held against what this workshop measured. */
 @Component({
-  imports: [Field, ReactiveFormsModule, Fold, CompatNav, MatButtonModule, RouterLink],
+  imports: [Skip, Field, ReactiveFormsModule, Fold, CompatNav, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './claims-page.html',
   styleUrl: './stated.scss',

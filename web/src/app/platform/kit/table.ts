@@ -1,4 +1,3 @@
-import { BreakpointObserver } from '@angular/cdk/layout';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { NgTemplateOutlet } from '@angular/common';
 import {
@@ -6,14 +5,12 @@ import {
   Component,
   computed,
   contentChildren,
-  inject,
   input,
   model,
   output,
   signal,
   viewChild,
 } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
@@ -22,10 +19,11 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatTableModule } from '@angular/material/table';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { firstValueFrom, map, of, type Observable } from 'rxjs';
+import { firstValueFrom, of, type Observable } from 'rxjs';
 import { toCsv } from './csv';
 import { download } from '../shared/download';
 import { Cell } from './cell';
+import { onPhone } from './phone';
 import { keptColumns, sortedRows, type Column, type RowAct } from './columns';
 
 /** Rows before the last one that ask for the next page. */
@@ -90,12 +88,7 @@ export class Table<T> {
 
   readonly cells = contentChildren<Cell<T>>(Cell);
   readonly viewport = viewChild(CdkVirtualScrollViewport);
-  readonly narrow = toSignal(
-    inject(BreakpointObserver)
-      .observe('(max-width: 719px)')
-      .pipe(map((b) => b.matches)),
-    { initialValue: false },
-  );
+  readonly narrow = onPhone();
   readonly #chosen = signal<readonly string[] | null>(null);
   readonly shownKeys = computed(() => this.#chosen() ?? keptColumns(this.place(), this.columns()));
   readonly shown = computed(() => this.columns().filter((c) => this.shownKeys().includes(c.key)));
