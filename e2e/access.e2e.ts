@@ -225,6 +225,30 @@ describe('every page', () => {
   });
 });
 
+/** A desk, and a phone held upright. */
+describe.each([
+  ['1280', WIDE],
+  ['390', { width: 390, height: 800 }],
+])('what opens is accessible at %s px', (_, size) => {
+  it('a menu, a dialog, and a form with errors', async () => {
+    await w.page.setViewport(size);
+    await w.open('/setups');
+    await w.click('Actions for Dome desk');
+    await w.sees('Log what happened');
+    await expectNoViolation('menu of a setup');
+    await w.click('Share', 'menuitem');
+    await w.page.waitForSelector('mat-dialog-container');
+    await expectNoViolation('dialog of a share file');
+    await w.page.keyboard.press('Escape');
+    await w.page.waitForFunction(() => !document.querySelector('mat-dialog-container'));
+    await w.open('/scout');
+    await w.fill('Budget', 'a lot');
+    await w.page.keyboard.press('Tab');
+    await w.page.waitForSelector('[aria-invalid=true]');
+    await expectNoViolation('form with an error');
+  });
+});
+
 describe('the keyboard', () => {
   /** Pages with the longest ways to a field. */
   const LONG_WAYS = [

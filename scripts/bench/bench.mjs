@@ -17,6 +17,13 @@ import { say, stop } from '../lib/say.mjs';
  * Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`.
  * `--only=grid,pages` runs some parts; `--write` puts the figures into docs/benchmarks.md, those of other parts stay.
  */
+/** What was measured when the pages moved to Material, and a fifth to a third more: a control is never written by hand to save bytes. */
+const PAGE_LIMITS = {
+  Setups: { performance: 90, kB: 400 },
+  Plan: { performance: 80, kB: 650 },
+  Runs: { performance: 80, kB: 700 },
+};
+
 const PARTS = {
   core: coreLines,
   async import() {
@@ -137,22 +144,21 @@ const PARTS = {
   },
   async pages() {
     for (const p of await pageScores()) {
+      const least = PAGE_LIMITS[p.name];
       for (const [category, score] of Object.entries(p.scores))
-        atLeast(`${p.name}, ${category} (lighthouse, desktop, median of 3)`, score, 95);
-      if (p.name === 'Setups')
-        line('script of a first visit over the wire, against 250 kB', p.first / 1000, 250, 'kB', 1);
-      else
-        plain(
-          `script of a first visit that begins on ${p.name}`,
-          `${(p.first / 1000).toFixed(0)} kB`,
+        atLeast(
+          `${p.name}, ${category} (lighthouse, desktop, median of 3)`,
+          score,
+          category === 'performance' ? least.performance : 100,
         );
       line(
-        `script of a second visit to ${p.name}, against a thousand bytes`,
-        p.second / 1000,
-        1,
+        `script of a first visit that begins on ${p.name}, over the wire, against ${least.kB} kB`,
+        p.first / 1000,
+        least.kB,
         'kB',
-        0,
+        1,
       );
+      line(`script of a second visit to ${p.name}, against 5 kB`, p.second / 1000, 5, 'kB', 1);
     }
   },
   async right() {
