@@ -23,6 +23,7 @@ import type { FieldMeta } from '../platform/kit/meta';
 import { readyToSend, zodForm } from '../platform/kit/problems';
 import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 import { seedMeta, seedSchema } from './seed';
+import { Confirm } from '../platform/kit/confirm';
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
@@ -43,6 +44,7 @@ export class BenchListPage {
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
   readonly #acts = inject(Acts);
+  readonly #confirm = inject(Confirm);
   /** A setup to make a bench of, when its pages led here. */
   readonly of = input<string>();
   readonly list = ask(() => this.#data.list());
@@ -50,8 +52,6 @@ export class BenchListPage {
   readonly named = ask(() => this.#setups.list({}));
   readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly laying = signal(false);
-  /** The bench that is about to be cleared away, until it is said again. */
-  readonly going = signal<string | null>(null);
   readonly stages = STAGE_WORDS;
   readonly headline = computed(() => {
     const list = this.benches();
@@ -101,9 +101,19 @@ export class BenchListPage {
     });
   }
 
-  clear(b: BenchRow): void {
-    if (this.going() !== b.id) return this.going.set(b.id);
-    this.going.set(null);
+  askDelete(b: BenchRow): void {
+    this.#confirm.before(
+      {
+        title: `Delete ${b.name}?`,
+        loses: 'It cannot be undone.',
+        more: 'What was read off it and saved in a setup stays.',
+        act: 'Delete it',
+      },
+      () => this.#delete(b),
+    );
+  }
+
+  #delete(b: BenchRow): void {
     this.#acts.run(this.#data.clear(b.id), {
       done: `${b.name} deleted.`,
       failed: 'Not deleted.',

@@ -79,11 +79,6 @@ import { Acts } from '../platform/kit/ask';
       display: grid;
       gap: 12px;
     }
-
-    td,
-    th {
-      padding: 4px;
-    }
   `,
 })
 export class PricesPanel {

@@ -52,17 +52,6 @@ import { ask, State, valueOf } from '../platform/kit/ask';
       border-bottom: 1px solid var(--line);
       padding-bottom: 8px;
     }
-
-    th,
-    td {
-      text-align: left;
-      font-weight: 400;
-      padding: 2px 8px 2px 0;
-      vertical-align: top;
-    }
-    thead th {
-      color: var(--ink2);
-    }
   `,
 })
 export class PastPanel {

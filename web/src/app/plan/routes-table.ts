@@ -22,11 +22,7 @@ const OPENING: Record<Route['opening'], string> = {
   selector: 'rb-routes-table',
   imports: [Cell, Rows, MatButtonModule, Fold, TermWord],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styles: `
-    td .link {
-      white-space: nowrap;
-    }
-  `,
+  styles: ``,
   template: `
     @if (routes().length > 0) {
       <rb-fold [name]="summary()">

@@ -77,9 +77,6 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
       gap: 4px;
       max-width: 720px;
     }
-    textarea {
-      width: 100%;
-    }
     pre {
       font-family: inherit;
       white-space: pre-wrap;

@@ -20,6 +20,7 @@ import type { ShortColumn } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Acts } from '../platform/kit/ask';
+import { Confirm } from '../platform/kit/confirm';
 
 const WHY = {
   asked: 'by hand',
@@ -46,14 +47,13 @@ export class BackupPage {
   readonly fileUrl = (name: string) => apiUrl('GET /api/backup-file', { query: { name } });
 
   readonly #acts = inject(Acts);
+  readonly #confirm = inject(Confirm);
   readonly #data = inject(BackupsData);
   readonly list = signal<BackupList | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   /** What is being done now, in words; null: nothing. */
   readonly working = signal<string | null>(null);
-  /** The backup that is to take the place of everything, once that was asked for. */
-  readonly asking = signal<BackupRow | null>(null);
   #work: Subscription | null = null;
   readonly oftenMeta: FieldMeta = {
     label: 'Automatic backup',
@@ -114,8 +114,29 @@ export class BackupPage {
       (r) => `Tried: ${this.tried(r)}.`,
     );
   }
-  restore(b: BackupRow): void {
-    this.asking.set(null);
+  askRestore(b: BackupRow): void {
+    this.#confirm.before(
+      {
+        title: `Put back the backup of ${this.when(b)}?`,
+        loses: 'Everything stored since then leaves the pages.',
+        more: 'It is tried first, and what is here now is backed up before it goes, so the way back stays open. Others who work here should stop and load their pages anew afterwards.',
+        act: 'Put it back',
+      },
+      () => this.#restore(b),
+    );
+  }
+  askRemove(b: BackupRow): void {
+    this.#confirm.before(
+      {
+        title: `Delete the backup of ${this.when(b)}?`,
+        loses: 'It cannot be undone.',
+        more: 'Download it first if it may be needed.',
+        act: 'Delete it',
+      },
+      () => this.#remove(b),
+    );
+  }
+  #restore(b: BackupRow): void {
     const done = (r: { counts: Record<string, number> }) => {
       const rows = Object.values(r.counts).reduce((n, x) => n + x, 0);
       return `Restored ${rows.toLocaleString('en')} rows. What was here before is the newest backup now.`;
@@ -126,11 +147,11 @@ export class BackupPage {
       done,
     );
   }
-  remove(b: BackupRow): void {
+  #remove(b: BackupRow): void {
     this.#do(
-      'Letting it go …',
+      'Deleting …',
       this.#data.remove(b.name),
-      () => `The backup of ${this.when(b)} is gone.`,
+      () => `The backup of ${this.when(b)} was deleted.`,
     );
   }
   plan(): void {

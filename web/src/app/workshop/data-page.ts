@@ -7,6 +7,7 @@ import { download } from '../platform/shared/download';
 import { pluralize } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 import { Acts } from '../platform/kit/ask';
+import { Confirm } from '../platform/kit/confirm';
 
 /** The demo data and how to remove it; everything as one file, out and in. */
 @Component({
@@ -18,11 +19,11 @@ import { Acts } from '../platform/kit/ask';
 export class DataPage {
   readonly #acts = inject(Acts);
   readonly #data = inject(WorkshopData);
+  readonly #confirm = inject(Confirm);
   readonly #files = inject(BundleFile);
   readonly demo = signal<DemoReport | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
-  readonly asking = signal(false);
   readonly working = signal(false);
   readonly left = computed(() => {
     const d = this.demo();
@@ -39,14 +40,26 @@ export class DataPage {
     this.#look();
   }
 
-  remove(): void {
+  askRemove(d: DemoReport): void {
+    const setups = pluralize(d.setups, 'setup');
+    this.#confirm.before(
+      {
+        title: 'Remove the examples?',
+        loses: 'Removing cannot be undone.',
+        more: `${setups}, ${pluralize(d.parts, 'part')} and ${pluralize(d.outcomes, 'outcome')} of the examples go; what you made or changed stays.`,
+        act: 'Remove the examples',
+      },
+      () => this.#remove(),
+    );
+  }
+
+  #remove(): void {
     this.said.set(null);
     this.#acts.run(this.#data.removeDemo(), {
       line: this.problem,
       running: this.working,
       failed: 'Nothing was removed:',
       then: (d) => {
-        this.asking.set(false);
         this.said.set(
           `Removed ${pluralize(d.setups, 'setup')}, ${pluralize(d.parts, 'part')}, ${pluralize(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`,
         );
