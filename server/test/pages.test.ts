@@ -14,8 +14,16 @@ const dir = mkdtempSync(join(tmpdir(), 'rb-pages-'));
 
 beforeAll(async () => {
   h = await start();
-  writeFileSync(join(dir, 'index.html'), '<!doctype html><title>page</title>');
-  writeFileSync(join(dir, 'main-ABCD1234.js'), 'export {};');
+  const built = {
+    'index.html': '<!doctype html><head><title>page</title></head><body></body>',
+    'main-ABCD1234.js': 'import{a}from"./chunk-a_-B1234.js";import("./plan-page-PLAN1234.js");',
+    'chunk-a_-B1234.js': 'export const a=1;',
+    'chunk-PLAN1234.js': 'import"./chunk-a_-B1234.js";',
+    'setup-frame-FRAM1234.js': 'export{};',
+    'plan-page-PLAN1234.js': 'import{b}from"./chunk-PLAN1234.js";',
+    'parts-page-PART1234.js': 'export{};',
+  };
+  for (const [name, text] of Object.entries(built)) writeFileSync(join(dir, name), text);
   web = request(createApp({ now: () => NOW }, { webDir: dir, logger: pino({ level: 'silent' }) }));
 });
 afterAll(async () => {
@@ -32,8 +40,25 @@ describe('the pages', () => {
     }
   });
 
+  it('a page names all scripts that it runs', async () => {
+    const ahead = async (path: string) =>
+      [...(await web.get(path)).text.matchAll(/rel="modulepreload" href="\/([^"]+)"/g)].map(
+        (m) => m[1],
+      );
+    const first = ['main-ABCD1234.js', 'chunk-a_-B1234.js'];
+    expect(await ahead('/')).toEqual(first);
+    expect(await ahead('/parts/host')).toEqual([...first, 'parts-page-PART1234.js']);
+    expect(await ahead('/setups/3f/plan')).toEqual([
+      ...first,
+      'setup-frame-FRAM1234.js',
+      'plan-page-PLAN1234.js',
+      'chunk-PLAN1234.js',
+    ]);
+  });
+
   it('built files stay cached; a missing one is a 404', async () => {
-    expect((await web.get('/main-ABCD1234.js')).headers['cache-control']).toContain('immutable');
+    for (const file of ['/main-ABCD1234.js', '/chunk-a_-B1234.js'])
+      expect((await web.get(file)).headers['cache-control']).toContain('immutable');
     const gone = await web.get('/chunk-GONE1234.js');
     expect([gone.status, gone.type]).toEqual([404, 'application/problem+json']);
   });

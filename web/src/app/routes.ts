@@ -129,7 +129,7 @@ export const routes: Routes = [
   {
     path: 'compare/runs',
     title: 'Compare runs',
-    loadComponent: () => import('./runs/compare/runs-page').then((m) => m.CompareRunsPage),
+    loadComponent: () => import('./runs/compare/compare-runs-page').then((m) => m.CompareRunsPage),
   },
   {
     path: 'compare/sessions',

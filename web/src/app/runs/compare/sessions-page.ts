@@ -28,7 +28,7 @@ interface CellRow {
   imports: [Cell, Field, MatButtonModule, RouterLink, Rows, SessionForm, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sessions-page.html',
-  styleUrl: './runs-page.scss',
+  styleUrl: './compare-runs-page.scss',
 })
 export class SessionsPage {
   readonly #data = inject(RunsData);

@@ -65,8 +65,8 @@ interface GridRow {
 @Component({
   imports: [Cell, Field, Fold, MatButtonModule, RouterLink, Rows, RunForm, StatedPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './runs-page.html',
-  styleUrl: './runs-page.scss',
+  templateUrl: './compare-runs-page.html',
+  styleUrl: './compare-runs-page.scss',
 })
 export class CompareRunsPage {
   readonly #data = inject(RunsData);
