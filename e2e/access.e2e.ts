@@ -157,6 +157,15 @@ function violations(only: axe.RunOnly): Promise<string[]> {
 /** All rules in the light scheme; in the dark one, where only colours differ, those of contrast. */
 async function expectNoViolation(path: string): Promise<void> {
   await w.page.evaluate(axe.source);
+  // What fades in is looked at once it is there; a progress bar never ends.
+  await w.page.evaluate(() =>
+    Promise.allSettled(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+        .map((a) => a.finished),
+    ),
+  );
   // Soft: one run names what is wrong on every page.
   expect.soft([path, await violations({ type: 'tag', values: TAGS })]).toEqual([path, []]);
   // Material fades labels to their new colour; with less motion they change at once.
