@@ -95,8 +95,9 @@ const UNDO_MS = 12_000;
 
 /** What the server says is wrong with single values, or why it refused the whole. */
 function whyOf(e: unknown): string {
-  if (!(e instanceof ApiError)) return String(e);
-  return e.problem.errors?.map((x) => x.message).join('; ') || e.message;
+  if (e instanceof ApiError && e.problem.errors?.length)
+    return e.problem.errors.map((x) => x.message).join('; ');
+  return e instanceof Error ? e.message : String(e);
 }
 
 /** Acts on the server: counted while they run, reported in a snack bar, with Undo where there is one. */
@@ -129,7 +130,7 @@ export class Acts {
     report: ActReport<T> & { readonly line: Line },
   ): Subscription {
     return this.#run(call, report, (e) => {
-      const rest = e instanceof ApiError ? refused(form, e.problem) : [String(e)];
+      const rest = e instanceof ApiError ? refused(form, e.problem) : [whyOf(e)];
       const failed = report.failed ?? 'Not saved.';
       report.line.set(`${failed} ${rest.join('; ') || 'See the marked fields.'}`);
     });
