@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { Act } from '@ruddy/core/bench';
+import type { Act, BenchState } from '@ruddy/core/bench';
 import { HOST_POWER_WORDS } from '@ruddy/core/bench/text';
 import { SECURITY_LEVELS } from '@ruddy/core/bring-up';
 import { carriesTunnel, SECURITY_WORDS } from '@ruddy/core/parts';
@@ -80,80 +80,91 @@ export class SwitchPanel {
 
   readonly switches = computed<Switch[]>(() => {
     const s = this.store.state();
-    if (!s) return [];
-    const two = (
-      name: string,
-      shows: string,
-      lit: boolean,
-      to: (on: boolean) => Act,
-      labels: readonly [string, string],
-    ): Switch => ({
-      name,
-      shows,
-      lit,
-      acts: [
-        { label: labels[0], act: to(true), off: lit },
-        { label: labels[1], act: to(false), off: !lit },
-      ],
-    });
-    const inOut = ['In', 'Out'] as const;
-    const onOff = ['On', 'Off'] as const;
-    return [
-      two('Mains', s.mains ? 'in' : 'out', s.mains, (on) => ({ act: 'mains', on }), inOut),
-      {
-        ...two('Dock', dockWords(s), s.dockOn, (on) => ({ act: 'dock', on }), onOff),
-        lit: s.dockLamp,
-      },
-      {
-        name: 'Host',
-        shows: HOST_POWER_WORDS[s.host],
-        lit: s.host === 'on',
-        acts: [
-          { label: 'On', act: { act: 'host', to: 'on' }, off: s.host !== 'off' },
-          { label: 'Off', act: { act: 'host', to: 'off' }, off: s.host === 'off' },
-          { label: 'Sleep', act: { act: 'host', to: 'asleep' }, off: s.host !== 'on' },
-          { label: 'Wake', act: { act: 'host', to: 'awake' }, off: s.host !== 'asleep' },
-          ...(s.host === 'asks-key'
-            ? [{ label: 'Type the key', act: { act: 'key' } as const }]
-            : []),
-        ],
-      },
-      {
-        name: 'Approval',
-        shows: s.approval,
-        lit: s.approval !== 'none',
-        acts: (['once', 'always', 'none'] as const).map((how) => ({
-          label: { once: 'Once', always: 'Always', none: 'Delete' }[how],
-          act: { act: 'approve', how },
-          off: s.approval === how || s.host !== 'on',
-        })),
-      },
-      two('Card', s.cardIn ? 'seated' : 'out', s.cardIn, (on) => ({ act: 'card', in: on }), inOut),
-      two(
-        'Power plugs',
-        s.plugsIn ? 'in' : 'out',
-        s.plugsIn,
-        (on) => ({ act: 'power-plugs', in: on }),
-        inOut,
-      ),
-      two('Screen', screenWords(s), s.screenIn, (on) => ({ act: 'screen', in: on }), inOut),
-      two(
-        'Driver',
-        s.driverIn ? 'installed' : 'not installed',
-        s.driverIn,
-        (on) => ({ act: 'driver', in: on }),
-        ['Install', 'Remove'],
-      ),
-      two('Load', s.load ? 'working' : 'idle', s.load, (on) => ({ act: 'load', on }), onOff),
-      two(
-        'Hub and LAN',
-        s.traffic ? 'busy' : 'quiet',
-        s.traffic,
-        (on) => ({ act: 'traffic', on }),
-        ['Busy', 'Quiet'],
-      ),
-    ];
+    return s ? switchesOf(s) : [];
   });
+}
+
+/** A switch with two acts, of which the one that is done already is off. */
+function twoWay(
+  name: string,
+  shows: string,
+  lit: boolean,
+  to: (on: boolean) => Act,
+  [onName, offName]: readonly [string, string],
+): Switch {
+  const acts = [
+    { label: onName, act: to(true), off: lit },
+    { label: offName, act: to(false), off: !lit },
+  ];
+  return { name, shows, lit, acts };
+}
+
+const IN_OUT = ['In', 'Out'] as const;
+const ON_OFF = ['On', 'Off'] as const;
+
+function hostSwitch(s: BenchState): Switch {
+  return {
+    name: 'Host',
+    shows: HOST_POWER_WORDS[s.host],
+    lit: s.host === 'on',
+    acts: [
+      { label: 'On', act: { act: 'host', to: 'on' }, off: s.host !== 'off' },
+      { label: 'Off', act: { act: 'host', to: 'off' }, off: s.host === 'off' },
+      { label: 'Sleep', act: { act: 'host', to: 'asleep' }, off: s.host !== 'on' },
+      { label: 'Wake', act: { act: 'host', to: 'awake' }, off: s.host !== 'asleep' },
+      ...(s.host === 'asks-key' ? [{ label: 'Type the key', act: { act: 'key' } as const }] : []),
+    ],
+  };
+}
+
+const APPROVALS = { once: 'Once', always: 'Always', none: 'Delete' } as const;
+
+function approvalSwitch(s: BenchState): Switch {
+  return {
+    name: 'Approval',
+    shows: s.approval,
+    lit: s.approval !== 'none',
+    acts: (['once', 'always', 'none'] as const).map((how) => ({
+      label: APPROVALS[how],
+      act: { act: 'approve', how },
+      off: s.approval === how || s.host !== 'on',
+    })),
+  };
+}
+
+/** Switches between mains and host, in the order of the cable. */
+function powerSwitches(s: BenchState): Switch[] {
+  const mains = (on: boolean): Act => ({ act: 'mains', on });
+  const dock = (on: boolean): Act => ({ act: 'dock', on });
+  return [
+    twoWay('Mains', s.mains ? 'in' : 'out', s.mains, mains, IN_OUT),
+    { ...twoWay('Dock', dockWords(s), s.dockOn, dock, ON_OFF), lit: s.dockLamp },
+    hostSwitch(s),
+    approvalSwitch(s),
+  ];
+}
+
+/** What is put in, and what runs. */
+function partSwitches(s: BenchState): Switch[] {
+  const card = (on: boolean): Act => ({ act: 'card', in: on });
+  const plugs = (on: boolean): Act => ({ act: 'power-plugs', in: on });
+  const screen = (on: boolean): Act => ({ act: 'screen', in: on });
+  const driver = (on: boolean): Act => ({ act: 'driver', in: on });
+  const load = (on: boolean): Act => ({ act: 'load', on });
+  const traffic = (on: boolean): Act => ({ act: 'traffic', on });
+  const installed = s.driverIn ? 'installed' : 'not installed';
+  return [
+    twoWay('Card', s.cardIn ? 'seated' : 'out', s.cardIn, card, IN_OUT),
+    twoWay('Power plugs', s.plugsIn ? 'in' : 'out', s.plugsIn, plugs, IN_OUT),
+    twoWay('Screen', screenWords(s), s.screenIn, screen, IN_OUT),
+    twoWay('Driver', installed, s.driverIn, driver, ['Install', 'Remove']),
+    twoWay('Load', s.load ? 'working' : 'idle', s.load, load, ON_OFF),
+    twoWay('Hub and LAN', s.traffic ? 'busy' : 'quiet', s.traffic, traffic, ['Busy', 'Quiet']),
+  ];
+}
+
+function switchesOf(s: BenchState): Switch[] {
+  return [...powerSwitches(s), ...partSwitches(s)];
 }
 
 function dockWords(s: { dockOn: boolean; dockLamp: boolean }): string {

@@ -22,71 +22,85 @@ import type { ShortColumn } from '../platform/kit/columns';
 const WIDTH = 520;
 const PAD = { left: 28, right: 70, top: 26, bottom: 34 };
 
-/** Draw dock and card to one scale: slot at the bottom, bracket at the left. */
-function draw(svg: SVGSVGElement, p: FitPicture): void {
-  const k = (WIDTH - PAD.left - PAD.right) / p.extent.w;
-  const height = p.extent.h * k + PAD.top + PAD.bottom;
-  const x = scaleLinear([0, p.extent.w], [PAD.left, PAD.left + p.extent.w * k]);
-  const y = scaleLinear([0, p.extent.h], [height - PAD.bottom, PAD.top]);
+type Side = ReturnType<typeof sideView>;
+
+/** The empty drawing of a side view: slot at the bottom, bracket at the left, dock and card to one scale. */
+function sideView(svg: SVGSVGElement, { extent }: FitPicture) {
+  const pxPerMm = (WIDTH - PAD.left - PAD.right) / extent.w;
+  const height = extent.h * pxPerMm + PAD.top + PAD.bottom;
+  const x = scaleLinear([0, extent.w], [PAD.left, PAD.left + extent.w * pxPerMm]);
+  const y = scaleLinear([0, extent.h], [height - PAD.bottom, PAD.top]);
   const root = select(svg);
   root.selectAll('*').remove();
   root.attr('viewBox', `0 0 ${WIDTH} ${height}`);
-  const rect = (cls: string, left: number, bottom: number, w: number, h: number) =>
-    root
-      .append('rect')
-      .attr('class', cls)
-      .attr('x', x(left))
-      .attr('y', y(bottom + h))
-      .attr('width', Math.max(0, x(left + w) - x(left)))
-      .attr('height', Math.max(0, y(bottom) - y(bottom + h)));
-  const text = (words: string, left: number, top: number, anchor = 'middle') =>
-    root.append('text').attr('x', left).attr('y', top).attr('text-anchor', anchor).text(words);
-  if (p.room) rect('room', 0, 0, p.room.w, p.room.h);
-  if (p.card) {
-    rect('card', 0, 0, p.card.w, p.card.h);
-    text(
-      `card ${figure(exact(p.card.w))} × ${figure(exact(p.card.h))} mm`,
-      x(p.card.w / 2),
-      y(p.card.h / 2) + 4,
-    );
-    if (p.bend?.side === 'end') rect('bend', p.card.w, p.card.h * 0.4, p.bend.mm, p.card.h * 0.4);
-    else if (p.bend) rect('bend', p.card.w * 0.62, p.card.h, p.card.w * 0.2, p.bend.mm);
-    if (p.bend) {
-      const at =
-        p.bend.side === 'end'
-          ? [x(p.card.w + p.bend.mm) + 4, y(p.card.h * 0.6) + 4]
-          : [x(p.card.w * 0.6), y(p.card.h + p.bend.mm / 2) + 4];
-      text(`plug ${p.bend.mm} mm`, at[0] ?? 0, at[1] ?? 0, p.bend.side === 'end' ? 'start' : 'end');
-    }
+  return {
+    pxPerMm,
+    height,
+    x,
+    y,
+    rect: (cls: string, left: number, bottom: number, w: number, h: number) =>
+      root
+        .append('rect')
+        .attr('class', cls)
+        .attr('x', x(left))
+        .attr('y', y(bottom + h))
+        .attr('width', Math.max(0, x(left + w) - x(left)))
+        .attr('height', Math.max(0, y(bottom) - y(bottom + h))),
+    line: (cls: string, x1: number, y1: number, x2: number, y2: number) =>
+      root
+        .append('line')
+        .attr('class', cls)
+        .attr('x1', x1)
+        .attr('y1', y1)
+        .attr('x2', x2)
+        .attr('y2', y2),
+    path: (cls: string, d: string) => root.append('path').attr('class', cls).attr('d', d),
+    text: (words: string, left: number, top: number, anchor = 'middle') =>
+      root.append('text').attr('x', left).attr('y', top).attr('text-anchor', anchor).text(words),
+  };
+}
+
+/** Width and height of a rectangle, in words. */
+const sizeText = ({ w, h }: { readonly w: number; readonly h: number }): string =>
+  `${figure(exact(w))} × ${figure(exact(h))} mm`;
+
+function drawCard({ x, y, rect, text }: Side, card: NonNullable<FitPicture['card']>): void {
+  rect('card', 0, 0, card.w, card.h);
+  text(`card ${sizeText(card)}`, x(card.w / 2), y(card.h / 2) + 4);
+}
+
+/** The room that the plug and the bend of its cable take, at the end or at the top of the card. */
+function drawBend(side: Side, { card, bend }: FitPicture): void {
+  if (!card || !bend) return;
+  const { x, y, rect, text } = side;
+  const words = `plug ${bend.mm} mm`;
+  if (bend.side === 'end') {
+    rect('bend', card.w, card.h * 0.4, bend.mm, card.h * 0.4);
+    text(words, x(card.w + bend.mm) + 4, y(card.h * 0.6) + 4, 'start');
+  } else {
+    rect('bend', card.w * 0.62, card.h, card.w * 0.2, bend.mm);
+    text(words, x(card.w * 0.6), y(card.h + bend.mm / 2) + 4, 'end');
   }
-  root
-    .append('line')
-    .attr('class', 'slot')
-    .attr('x1', x(0))
-    .attr('x2', x(Math.min(p.extent.w, 90)))
-    .attr('y1', y(0))
-    .attr('y2', y(0));
-  root
-    .append('line')
-    .attr('class', 'bracket')
-    .attr('x1', x(0))
-    .attr('x2', x(0))
-    .attr('y1', y(0) + 10)
-    .attr('y2', y(p.extent.h) - 6);
+}
+
+/** The slot, 90 mm of it at most, and the bracket that holds the card. */
+function drawHolders({ x, y, line, text }: Side, { extent }: FitPicture): void {
+  line('slot', x(0), y(0), x(Math.min(extent.w, 90)), y(0));
+  line('bracket', x(0), y(0) + 10, x(0), y(extent.h) - 6);
   text('slot', x(45), y(0) + 16);
-  if (p.room)
-    text(
-      `room ${figure(exact(p.room.w))} × ${figure(exact(p.room.h))} mm`,
-      x(p.room.w),
-      y(0) + 16,
-      'end',
-    );
-  const bar = 50 * k;
-  root
-    .append('path')
-    .attr('class', 'scale')
-    .attr('d', `M${WIDTH - 8 - bar},${height - 8}v-6m0,3h${bar}m0,-3v6`);
-  text('50 mm', WIDTH - 8 - bar / 2, height - 16);
+}
+
+function draw(svg: SVGSVGElement, p: FitPicture): void {
+  const side = sideView(svg, p);
+  const { x, y, height } = side;
+  if (p.room) side.rect('room', 0, 0, p.room.w, p.room.h);
+  if (p.card) drawCard(side, p.card);
+  drawBend(side, p);
+  drawHolders(side, p);
+  if (p.room) side.text(`room ${sizeText(p.room)}`, x(p.room.w), y(0) + 16, 'end');
+  const bar = 50 * side.pxPerMm;
+  side.path('scale', `M${WIDTH - 8 - bar},${height - 8}v-6m0,3h${bar}m0,-3v6`);
+  side.text('50 mm', WIDTH - 8 - bar / 2, height - 16);
 }
 
 /** Does the card go in? A side view to scale with what is left round it, and the same in a table. */

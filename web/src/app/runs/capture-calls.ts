@@ -134,71 +134,82 @@ async function hashOf(file: Blob): Promise<string> {
   }
 }
 
+const finish = (streams: readonly Stream[]): ReadStream[] =>
+  streams.map((s) => ({ ...s, stats: s.frames.length > 0 ? frameStats(s.frames) : null }));
+
+/** What the columns of a table hold, and where they stand. */
+interface HowToRead {
+  readonly mapping: Mapping;
+  readonly layout: CaptureLayout;
+}
+
+async function readTable(
+  file: Blob,
+  text: AsyncIterable<string> | Iterable<string>,
+  how: HowToRead,
+  progress?: (characters: number) => void,
+): Promise<ReadFile> {
+  const r = await readCaptureText(text, how.mapping, how.layout, progress);
+  if (!r.ok) return { ok: false, problem: r.problem };
+  return { ok: true, ...r.value, streams: finish(r.value.streams), sha256: await hashOf(file) };
+}
+
+async function readJson(file: Blob, how: HowToRead | null): Promise<ReadFile> {
+  const json = readCaptureJson(await wholeText(file));
+  if (!json.ok) return { ok: false, problem: json.problem };
+  if (json.value.kind === 'capture') {
+    const { read } = json.value;
+    return { ok: true, ...read, streams: finish(read.streams), sha256: await hashOf(file) };
+  }
+  return how
+    ? readTable(file, [json.value.text], how)
+    : { ok: false, problem: { code: 'no-times' } };
+}
+
+/** Looks at the first lines of a file. */
+async function look(file: Blob, name: string): Promise<Looked> {
+  let head = '';
+  for await (const part of textOf(file.slice(0, HEAD_BYTES))) head += part;
+  if (isJson(name, head)) {
+    const json = readCaptureJson(await wholeText(file));
+    if (!json.ok) return { kind: 'problem', problem: json.problem };
+    if (json.value.kind === 'capture') return { kind: 'capture' };
+    head = json.value.text.slice(0, HEAD_BYTES);
+  }
+  const found = findLayout(head);
+  if (!found.ok) return { kind: 'problem', problem: found.problem };
+  const proposed = proposeMapping(found.value);
+  return {
+    kind: 'table',
+    layout: found.value,
+    proposed,
+    signature: signatureOf(found.value),
+    reads: readsWhat(proposed, found.value),
+  };
+}
+
+/** Reads a whole file. `progress` hears the share that was read, 0 to 1. */
+async function read(
+  file: Blob,
+  name: string,
+  how: HowToRead | null,
+  progress: (share: number) => void,
+): Promise<ReadFile> {
+  if (how === null || isJson(name, await file.slice(0, 64).text())) return readJson(file, how);
+  let last = 0;
+  return readTable(file, textOf(file), how, (n) => {
+    const share = Math.min(1, n / Math.max(1, file.size));
+    if (share - last < 0.02) return;
+    last = share;
+    progress(share);
+  });
+}
+
 /** What is done in the worker. `hand`: gives buffers away instead of copying them. */
 export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBuffer[]) => T) {
-  const finish = (streams: readonly Stream[]): ReadStream[] =>
-    streams.map((s) => ({ ...s, stats: s.frames.length > 0 ? frameStats(s.frames) : null }));
-  const table = async (
-    file: Blob,
-    text: AsyncIterable<string> | Iterable<string>,
-    mapping: Mapping,
-    layout: CaptureLayout,
-    told?: (n: number) => void,
-  ): Promise<ReadFile> => {
-    const r = await readCaptureText(text, mapping, layout, told);
-    if (!r.ok) return { ok: false, problem: r.problem };
-    return { ok: true, ...r.value, streams: finish(r.value.streams), sha256: await hashOf(file) };
-  };
-
   return {
-    /** Look at the first lines of a file. */
-    async look(file: Blob, name: string): Promise<Looked> {
-      let head = '';
-      for await (const part of textOf(file.slice(0, HEAD_BYTES))) head += part;
-      if (isJson(name, head)) {
-        const json = readCaptureJson(await wholeText(file));
-        if (!json.ok) return { kind: 'problem', problem: json.problem };
-        if (json.value.kind === 'capture') return { kind: 'capture' };
-        head = json.value.text.slice(0, HEAD_BYTES);
-      }
-      const found = findLayout(head);
-      if (!found.ok) return { kind: 'problem', problem: found.problem };
-      const proposed = proposeMapping(found.value);
-      return {
-        kind: 'table',
-        layout: found.value,
-        proposed,
-        signature: signatureOf(found.value),
-        reads: readsWhat(proposed, found.value),
-      };
-    },
-
-    /** Read a whole file. `told` hears the share that was read, 0 to 1. */
-    async read(
-      file: Blob,
-      name: string,
-      how: { mapping: Mapping; layout: CaptureLayout } | null,
-      told: (share: number) => void,
-    ): Promise<ReadFile> {
-      if (how === null || isJson(name, await file.slice(0, 64).text())) {
-        const json = readCaptureJson(await wholeText(file));
-        if (!json.ok) return { ok: false, problem: json.problem };
-        if (json.value.kind === 'capture') {
-          const { read } = json.value;
-          return { ok: true, ...read, streams: finish(read.streams), sha256: await hashOf(file) };
-        }
-        return how
-          ? table(file, [json.value.text], how.mapping, how.layout)
-          : { ok: false, problem: { code: 'no-times' } };
-      }
-      let last = 0;
-      return table(file, textOf(file), how.mapping, how.layout, (n) => {
-        const share = Math.min(1, n / Math.max(1, file.size));
-        if (share - last < 0.02) return;
-        last = share;
-        told(share);
-      });
-    },
+    look,
+    read,
 
     /** Pack values for sending: float32, little-endian, gzip, with the SHA-256 of what is inside. */
     async pack(values: Float32Array<ArrayBuffer>): Promise<Packed> {

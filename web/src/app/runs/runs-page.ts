@@ -208,19 +208,8 @@ export class RunsPage {
     });
     effect(() => {
       const asked = this.show();
-      const runs = this.store.runs();
-      untracked(() => {
-        const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
-        const start =
-          asked === ''
-            ? (this.groups().find((g) => g.runs[0]?.kind === 'frames') ?? this.groups()[0])?.runs[0]
-                ?.id
-            : undefined;
-        this.store.chosen.set(
-          known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : [],
-        );
-        for (const s of this.store.shown()) void this.store.open(s.run);
-      });
+      this.store.runs();
+      untracked(() => this.#choose(asked));
     });
     effect(() => {
       const view = this.viewNow();
@@ -229,23 +218,40 @@ export class RunsPage {
     });
     effect(() => {
       this.calibrations();
-      untracked(() =>
-        this.#acts.read(this.#data.profiles(), {
-          line: this.problem,
-          failed: 'Titles:',
-          then: (list) =>
-            this.years.set(
-              new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const]))),
-            ),
-        }),
-      );
+      untracked(() => this.#readYears());
     });
     this.#acts.read(this.#data.sessions(), {
       line: this.problem,
       failed: 'Sessions:',
       then: (list) => this.sessions.set(list),
     });
-    inject(Keys).bind([
+    this.#bindKeys(inject(Keys));
+  }
+
+  /** Shows the runs of the address; without any, the first that has frames. */
+  #choose(asked: string): void {
+    const runs = this.store.runs();
+    const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
+    const groups = this.groups();
+    const first = groups.find((g) => g.runs[0]?.kind === 'frames') ?? groups[0];
+    const start = asked === '' ? first?.runs[0]?.id : undefined;
+    this.store.chosen.set(known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : []);
+    for (const s of this.store.shown()) void this.store.open(s.run);
+  }
+
+  #readYears(): void {
+    this.#acts.read(this.#data.profiles(), {
+      line: this.problem,
+      failed: 'Titles:',
+      then: (list) => {
+        const known = list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const]));
+        this.years.set(new Map(known));
+      },
+    });
+  }
+
+  #bindKeys(keys: Keys): void {
+    keys.bind([
       { key: 'a', what: 'Add captures', run: () => this.go({ add: 'files' }) },
       {
         key: 'x',

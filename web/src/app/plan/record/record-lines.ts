@@ -152,128 +152,112 @@ function runWords(b: Body): string {
   return result ? `${head}${result.value} ${result.unit}` : `${head}frame times captured`;
 }
 
-/** One fact of the record in words. `title` names a step. */
-export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
-  const b = e.body;
-  const plain = (kind: string, group: Group, what: string, more: string[] = []): Said => ({
-    kind,
-    group,
+function plain(kind: string, group: Group, what: string, more: string[] = []): Said {
+  return { kind, group, what, more, outcome: null };
+}
+
+function partsLine(b: Body): Said {
+  const list = (b['changes'] ?? []) as { slot: string; from: string; to: string }[];
+  const words = list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`);
+  return plain('Parts', 'parts', words.join('; '));
+}
+
+function outcomeLine(b: Body): Said {
+  const outcome = b['outcome'] as Outcome;
+  const group = outcome === 'fails' || outcome === 'unreliable' ? 'fault' : 'outcome';
+  return { kind: 'Outcome', group, what: OUTCOME_WORDS[outcome], more: outcomeLines(b), outcome };
+}
+
+function readingLine(b: Body): Said {
+  const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
+  const through = (b['through'] ?? {}) as { cable?: string; piece?: string };
+  const cable = [through.piece, through.cable].filter(Boolean).join(', ');
+  return plain('Reading', 'reading', text(b, 'sentence'), [
+    ...(cable ? [`Through ${cable}`] : []),
+    ...(note ? [`Note: ${note}`] : []),
+  ]);
+}
+
+function versionLine(b: Body): Said {
+  const name = SOFTWARE_NAMES[b['what'] as SoftwareRole] ?? 'Version';
+  const change = `${text(b, 'from') || 'not known'} to ${text(b, 'to') || 'not known'}`;
+  return plain('Version', 'version', `${name}: ${change}`);
+}
+
+function attemptLine(b: Body): Said {
+  const purpose = PURPOSES.find((p) => p === b['purpose']) ?? 'bring-up';
+  const no = String(b['no'] as AttemptRow['no']);
+  const what = `${PURPOSE_WORDS[purpose]}, attempt ${no} begun: ${orderName(b)}`;
+  return plain('Attempt', 'start', what);
+}
+
+function usedLine(b: Body): Said {
+  const hours = Number(b['hours']);
+  const drops = Number(b['drops']);
+  const freezes = Number(b['freezes']);
+  const what = `${hours} hours, ${drops} ${drops === 1 ? 'drop' : 'drops'}, ${freezes} ${freezes === 1 ? 'freeze' : 'freezes'}`;
+  const more = [`From ${text(b, 'from')} to ${text(b, 'until')}`, text(b, 'words')];
+  return plain(
+    'Use',
+    drops + freezes > 0 ? 'fault' : 'reading',
     what,
-    more,
-    outcome: null,
-  });
-  switch (e.kind) {
-    case 'created':
-      return plain('Start', 'start', `Started as "${text(b, 'name')}"`);
-    case 'cloned':
-      return plain('Start', 'start', `Copied from "${text(b, 'from')}"`);
-    case 'state':
-      return plain('State', 'start', `From ${text(b, 'from')} to ${text(b, 'to')}`);
-    case 'parts': {
-      const list = (b['changes'] ?? []) as { slot: string; from: string; to: string }[];
-      return plain(
-        'Parts',
-        'parts',
-        list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '),
-      );
-    }
-    case 'outcome': {
-      const outcome = b['outcome'] as Outcome;
-      const group = outcome === 'fails' || outcome === 'unreliable' ? 'fault' : 'outcome';
-      return {
-        kind: 'Outcome',
-        group,
-        what: OUTCOME_WORDS[outcome],
-        more: outcomeLines(b),
-        outcome,
-      };
-    }
-    case 'reading': {
-      const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
-      const through = (b['through'] ?? {}) as { cable?: string; piece?: string };
-      const cable = [through.piece, through.cable].filter(Boolean).join(', ');
-      return plain('Reading', 'reading', text(b, 'sentence'), [
-        ...(cable ? [`Through ${cable}`] : []),
-        ...(note ? [`Note: ${note}`] : []),
-      ]);
-    }
-    case 'version': {
-      const name = SOFTWARE_NAMES[b['what'] as SoftwareRole] ?? 'Version';
-      return plain(
-        'Version',
-        'version',
-        `${name}: ${text(b, 'from') || 'not known'} to ${text(b, 'to') || 'not known'}`,
-      );
-    }
-    case 'attempt': {
-      const purpose = PURPOSES.find((p) => p === b['purpose']) ?? 'bring-up';
-      return plain(
-        'Attempt',
-        'start',
-        `${PURPOSE_WORDS[purpose]}, attempt ${String(b['no'] as AttemptRow['no'])} begun: ${orderName(b)}`,
-      );
-    }
-    case 'step':
-      return stepLine(b, title);
-    case 'ended':
-      return endedLine(b);
-    case 'struck':
-      return plain('Deleted', 'note', `Deleted: ${text(b, 'reason')}`);
-    case 'good':
-      return goodLine(b);
-    case 'run':
-      return plain('Run', 'run', runWords(b));
-    case 'used': {
-      const hours = Number(b['hours']);
-      const drops = Number(b['drops']);
-      const freezes = Number(b['freezes']);
-      const what = `${hours} hours, ${drops} ${drops === 1 ? 'drop' : 'drops'}, ${freezes} ${freezes === 1 ? 'freeze' : 'freezes'}`;
-      const more = [`From ${text(b, 'from')} to ${text(b, 'until')}`, text(b, 'words')].filter(
-        (s) => s !== '',
-      );
-      return plain('Use', drops + freezes > 0 ? 'fault' : 'reading', what, more);
-    }
-    case 'run-said':
-      return plain(
-        'Run',
-        'run',
-        `Said of a run: ${
-          Object.keys(b)
-            .filter((k) => k in RUN_SAID)
-            .map((k) => RUN_SAID[k])
-            .join(', ') || 'what was seen'
-        }`,
-        text(b, 'saw') ? [`Seen: ${text(b, 'saw')}`] : [],
-      );
-    case 'trouble': {
-      const n = b['note'] as TroubleNote | { what: 'opened'; symptoms: SymptomId[] };
-      if (n.what === 'opened')
-        return plain('Search', 'fault', noteWords({ what: 'seen', symptoms: n.symptoms }));
-      const words = n.what === 'seen' || n.words === '' ? [] : [n.words];
-      return plain(
-        'Search',
-        n.what === 'closed' && n.outcome === 'solved' ? 'outcome' : 'fault',
-        noteWords(n),
-        words,
-      );
-    }
-    case 'price':
-      return plain(
-        'Price',
-        'price',
-        `${text(b, 'part')}: paid ${money({ minor: Number(b['minor']), currency: text(b, 'currency') })}`,
-        b['condition'] ? [text(b, 'condition')] : [],
-      );
-    case 'note':
-      return plain(
+    more.filter((s) => s !== ''),
+  );
+}
+
+function runSaidLine(b: Body): Said {
+  const said = Object.keys(b).flatMap((k) => RUN_SAID[k] ?? []);
+  const what = `Said of a run: ${said.join(', ') || 'what was seen'}`;
+  return plain('Run', 'run', what, text(b, 'saw') ? [`Seen: ${text(b, 'saw')}`] : []);
+}
+
+function troubleLine(b: Body): Said {
+  const n = b['note'] as TroubleNote | { what: 'opened'; symptoms: SymptomId[] };
+  if (n.what === 'opened')
+    return plain('Search', 'fault', noteWords({ what: 'seen', symptoms: n.symptoms }));
+  const words = n.what === 'seen' || n.words === '' ? [] : [n.words];
+  const solved = n.what === 'closed' && n.outcome === 'solved';
+  return plain('Search', solved ? 'outcome' : 'fault', noteWords(n), words);
+}
+
+function priceLine(b: Body): Said {
+  const paid = money({ minor: Number(b['minor']), currency: text(b, 'currency') });
+  const more = b['condition'] ? [text(b, 'condition')] : [];
+  return plain('Price', 'price', `${text(b, 'part')}: paid ${paid}`, more);
+}
+
+/** Words of each kind of fact. */
+const SAID: Partial<Record<SetupEvent['kind'], (b: Body, title: (id: StepId) => string) => Said>> =
+  {
+    created: (b) => plain('Start', 'start', `Started as "${text(b, 'name')}"`),
+    cloned: (b) => plain('Start', 'start', `Copied from "${text(b, 'from')}"`),
+    state: (b) => plain('State', 'start', `From ${text(b, 'from')} to ${text(b, 'to')}`),
+    parts: partsLine,
+    outcome: outcomeLine,
+    reading: readingLine,
+    version: versionLine,
+    attempt: attemptLine,
+    step: stepLine,
+    ended: endedLine,
+    struck: (b) => plain('Deleted', 'note', `Deleted: ${text(b, 'reason')}`),
+    good: goodLine,
+    run: (b) => plain('Run', 'run', runWords(b)),
+    used: usedLine,
+    'run-said': runSaidLine,
+    trouble: troubleLine,
+    price: priceLine,
+    note: (b) =>
+      plain(
         'Note',
         'note',
         text(b, 'text'),
         text(b, 'photo') ? [`Photo: ${text(b, 'photo')}`] : [],
-      );
-    default:
-      return plain('Name', 'note', text(b, 'text'));
-  }
+      ),
+  };
+
+/** One fact of the record in words. `title` names a step. */
+export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
+  return SAID[e.kind]?.(e.body, title) ?? plain('Name', 'note', text(e.body, 'text'));
 }
 
 /** The record as lines, newest first; what corrects a fact or takes it back stands under it. */
