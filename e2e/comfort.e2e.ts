@@ -89,12 +89,12 @@ describe('choosing and describing', () => {
     await open('Sky survey rig');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
     await w.sees('Works: every hop carries 26.0');
-    await w.click('One more piece in the path');
+    await w.click('One more cable or adapter');
     await w.choose('Joined to it', 'K-05', 'Withyline K-05');
     await w.sees('2 USB-C cables joined end to end');
     await w.sees('Passive at 1.3 m: 20 Gb/s, not 40.');
     expect(await w.page.$eval('.pier.cable', (g) => g.textContent)).toContain('K-02 + K-05');
-    await w.click('Remove Piece 2, cable Withyline K-05');
+    await w.click('Remove Part 2 of the path, cable Withyline K-05');
     await w.sees('Works: every hop carries 26.0');
   });
 

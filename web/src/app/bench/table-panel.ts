@@ -146,14 +146,14 @@ export class TablePanel {
 
   #place(place: Place, part: Part): void {
     this.hand.set(null);
-    const pieces = this.store.bench()?.chain.path ?? [];
+    const segments = this.store.bench()?.chain.path ?? [];
     const act: Record<Place, () => Act> = {
       host: () => ({ act: 'place-host', spec: part.spec as HostSpec }),
       // A cable replaces a cable and joins an adapter; an adapter joins what lies there.
       path: () => ({
         act: 'place-path',
         spec: joined(
-          pieces.map((p) => p.spec),
+          segments.map((p) => p.spec),
           part.spec as CableSpec | AdapterSpec,
         ),
       }),
@@ -165,12 +165,12 @@ export class TablePanel {
   }
 }
 
-type Piece = CableSpec | AdapterSpec;
-const adapter = (p: Piece) => 'hostEnd' in p;
+type Segment = CableSpec | AdapterSpec;
+const adapter = (p: Segment) => 'hostEnd' in p;
 
-/** The path with one more piece: an adapter lies on the host's side of the cable; a second cable takes the first one's place. */
-export function joined(pieces: readonly Piece[], piece: Piece): Piece[] {
-  const adapters = pieces.filter(adapter);
-  const cables = pieces.filter((p) => !adapter(p));
-  return adapter(piece) ? [...adapters, piece, ...cables].slice(-6) : [...adapters, piece];
+/** The path with one more segment: an adapter lies on the host's side of the cable; a second cable takes the first one's place. */
+export function joined(segments: readonly Segment[], segment: Segment): Segment[] {
+  const adapters = segments.filter(adapter);
+  const cables = segments.filter((p) => !adapter(p));
+  return adapter(segment) ? [...adapters, segment, ...cables].slice(-6) : [...adapters, segment];
 }

@@ -125,7 +125,7 @@ describe('what a search leaves out', () => {
     card.save();
     const id = question?.path.startsWith('dock/') ? row?.ids.dock : row?.ids.card;
     expect(saved).toEqual([
-      { of: 'part', id, attr: question?.path.split('/')[1], socket: null, piece: null, value },
+      { of: 'part', id, attr: question?.path.split('/')[1], socket: null, item: null, value },
     ]);
     expect(answered).toBe(1);
   });

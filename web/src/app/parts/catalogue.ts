@@ -27,7 +27,7 @@ interface List<T> {
   items: T[];
 }
 
-/** Pieces, prices, rates, the past of parts, files in and out. */
+/** Items, prices, rates, the past of parts, files in and out. */
 @Injectable({ providedIn: 'root' })
 export class CatalogueData {
   readonly #api = inject(ApiClient);

@@ -74,7 +74,7 @@ const rateOrRules: ValidatorFn = (group) => {
       #box
       (submit)="$event.preventDefault(); store(box)"
       novalidate
-      [attr.aria-label]="'Finding on ' + piece().label"
+      [attr.aria-label]="'Finding on ' + item().label"
     >
       @if (line(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
@@ -108,7 +108,7 @@ export class FactForm {
   readonly #data = inject(CatalogueData);
   readonly #acts = inject(Acts);
   readonly #clock = inject(ServerClock);
-  readonly piece = input.required<ItemEntry>();
+  readonly item = input.required<ItemEntry>();
   readonly noted = output();
   readonly closed = output();
   readonly kinds = KINDS;
@@ -137,7 +137,7 @@ export class FactForm {
     const body = factBody.parse({
       ...stated(this.form.getRawValue()),
       id: v7(),
-      itemId: this.piece().id,
+      itemId: this.item().id,
     });
     this.#acts.send(this.form, this.#data.addFact(body), {
       line: this.line,

@@ -26,7 +26,7 @@ import { PartForm, type FormPart } from './part-form';
 import { PartList, type ListQuery } from './part-list';
 import { PartsNav } from './parts-nav';
 import { PastPanel } from './past-panel';
-import { PiecesPanel } from './pieces-panel';
+import { ItemsPanel } from './items-panel';
 import { PricesPanel } from '../buy/prices-panel';
 import { TouchedSetups } from '../plan/touched-setups';
 import { Acts } from '../platform/kit/ask';
@@ -37,7 +37,7 @@ import { Acts } from '../platform/kit/ask';
     PartForm,
     PartList,
     PartsNav,
-    PiecesPanel,
+    ItemsPanel,
     PricesPanel,
     PastPanel,
     TouchedSetups,
@@ -64,7 +64,7 @@ export class PartsPage {
 
   readonly where = input('', { transform: orEmpty });
   readonly owned = input('', { transform: orEmpty });
-  /** Which side of the part is open: its values, pieces, prices or past. */
+  /** Which side of the part is open: its values, items, prices or past. */
   readonly show = input('', { transform: orEmpty });
 
   readonly words = KIND_WORDS;

@@ -53,14 +53,14 @@ export class RegisterPage {
   readonly headline = computed(() => {
     const rows = this.rows();
     if (!rows) return 'Reading the cables …';
-    const pieces = rows.filter((r) => r.itemId !== null);
-    const read = pieces.filter((r) => r.best !== null).length;
+    const items = rows.filter((r) => r.itemId !== null);
+    const read = items.filter((r) => r.best !== null).length;
     const bare = rows.filter(
       (r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null,
     ).length;
-    return pieces.length === 0
+    return items.length === 0
       ? `0 cables recorded as items yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
-      : `${pluralize(pieces.length, 'cable')} here: ${read} with a measured rate, ${bare} without a marked rate.`;
+      : `${pluralize(items.length, 'cable')} here: ${read} with a measured rate, ${bare} without a marked rate.`;
   });
 
   filter(q: string): void {

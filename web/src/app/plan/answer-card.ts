@@ -75,7 +75,7 @@ function outside(value: unknown, m: AttrMeta): string | null {
           <rb-field [meta]="meta()" [control]="form.controls.value" />
           <rb-field [meta]="source" [control]="form.controls.from" />
           <button mat-flat-button type="submit" [disabled]="busy()">Save</button>
-          @if (piece()) {
+          @if (item()) {
             <mat-checkbox class="only" [formControl]="form.controls.only"
               >For this item only, not for others of its part</mat-checkbox
             >
@@ -180,10 +180,10 @@ export class AnswerCard implements OnInit {
     return about && fields ? storable(placeOf(this.question().path, fields), about) : null;
   });
 
-  /** The very piece that stands in the place that is asked about. */
-  readonly piece = computed(() => {
+  /** The very item that stands in the place that is asked about. */
+  readonly item = computed(() => {
     const place = this.place();
-    return place?.of === 'part' ? place.piece : null;
+    return place?.of === 'part' ? place.item : null;
   });
 
   save(): void {
@@ -211,8 +211,8 @@ export class AnswerCard implements OnInit {
     const known = (from ?? usualSource(this.question().meta.findOut?.how ?? '')) as ValueSource;
     const source = { from: known, on: this.#clock.today(), note: '', kept: false };
     const stored$ =
-      only && place.piece
-        ? this.#answers.savePiece(place, value, source)
+      only && place.item
+        ? this.#answers.saveItem(place, value, source)
         : this.#answers.save(place, value, source);
     this.#acts.run(stored$, {
       line: this.problem,

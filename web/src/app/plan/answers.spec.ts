@@ -25,14 +25,14 @@ const fields = {
 
 describe('where an answer goes', () => {
   it.each([
-    ['card/lengthMm', { of: 'part', id: 'c', attr: 'lengthMm', socket: null, piece: null }],
+    ['card/lengthMm', { of: 'part', id: 'c', attr: 'lengthMm', socket: null, item: null }],
     [
       'host/sockets/left/tunnelling',
-      { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null },
+      { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', item: null },
     ],
-    ['path/b/markedGbps', { of: 'part', id: 'k2', attr: 'markedGbps', socket: null, piece: null }],
-    ['path/a/lengthMm', { of: 'part', id: 'k1', attr: 'lengthMm', socket: null, piece: 'i1' }],
-    ['supplies/a/supplyW', { of: 'part', id: 's', attr: 'supplyW', socket: null, piece: null }],
+    ['path/b/markedGbps', { of: 'part', id: 'k2', attr: 'markedGbps', socket: null, item: null }],
+    ['path/a/lengthMm', { of: 'part', id: 'k1', attr: 'lengthMm', socket: null, item: 'i1' }],
+    ['supplies/a/supplyW', { of: 'part', id: 's', attr: 'supplyW', socket: null, item: null }],
   ])('%s goes to its part', (path, place) => {
     expect(placeOf(path, fields)).toEqual(place);
   });
@@ -71,7 +71,7 @@ describe('an answer about a part', () => {
     let stored: Stored | null = null;
     const source = { from: 'paper', on: '2026-11-20', note: '', kept: false } as const;
     TestBed.inject(Answers)
-      .save({ of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null }, 'yes', source)
+      .save({ of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', item: null }, 'yes', source)
       .subscribe((s) => (stored = s));
     http.expectOne('/api/parts/h').flush(host(3, null));
     const patch = http.expectOne((r) => r.method === 'PATCH');
@@ -91,7 +91,7 @@ describe('an answer about a part', () => {
     http.verify();
   });
 
-  it("one piece's answer stays there, its part unchanged", () => {
+  it("one item's answer stays there, its part unchanged", () => {
     TestBed.configureTestingModule({
       providers: [provideHttpClient(), provideHttpClientTesting()],
     });
@@ -101,7 +101,7 @@ describe('an answer about a part', () => {
     const piece = (rev: number, differs: object) => ({ items: [{ id: 'i1', rev, differs }] });
     let stored: Stored | null = null;
     TestBed.inject(Answers)
-      .savePiece({ of: 'part', id: 'k1', attr: 'lengthMm', socket: null, piece: 'i1' }, 650, source)
+      .saveItem({ of: 'part', id: 'k1', attr: 'lengthMm', socket: null, item: 'i1' }, 650, source)
       .subscribe((x) => (stored = x));
     http.expectOne('/api/parts/k1/items').flush(piece(2, other));
     const patch = http.expectOne('/api/items/i1');

@@ -18,8 +18,8 @@ export type AnswerPlace =
       readonly id: string;
       readonly attr: string;
       readonly socket: string | null;
-      /** The very piece that stands there; null where none is named, or where the attribute is one of a port. */
-      readonly piece: string | null;
+      /** The very item that stands there; null where none is named, or where the attribute is one of a port. */
+      readonly item: string | null;
     }
   | { readonly of: 'setup'; readonly was: unknown; readonly patch: (value: unknown) => SetupPatch };
 
@@ -40,7 +40,7 @@ export function placeOf(path: AttrPath, fields: ChainFields): AnswerPlace | null
     socket: string | null = null,
   ): AnswerPlace | null =>
     id && attr
-      ? { of: 'part', id, attr, socket, piece: socket === null ? (slots.items[at] ?? null) : null }
+      ? { of: 'part', id, attr, socket, item: socket === null ? (slots.items[at] ?? null) : null }
       : null;
   const i = PATH_KEYS.indexOf(a);
   switch (slot) {
@@ -120,16 +120,12 @@ export class Answers {
     );
   }
 
-  /** Store a value of one very piece with its source; its part, and every other piece of it, stays as it is. */
-  savePiece(
-    { id, attr, piece }: PartPlace,
-    value: unknown,
-    source: SourceNote,
-  ): Observable<Stored> {
+  /** Store a value of one very item with its source; its part, and every other item of it, stays as it is. */
+  saveItem({ id, attr, item }: PartPlace, value: unknown, source: SourceNote): Observable<Stored> {
     const change = (differs: (was: Differs) => Differs) =>
       this.#catalogue.items(id).pipe(
         switchMap(({ items }) => {
-          const own = items.find((x) => x.id === piece);
+          const own = items.find((x) => x.id === item);
           return own
             ? this.#catalogue.patchItem(own.id, { differs: differs(own.differs) }, own.rev)
             : throwError(() => GONE);

@@ -17,7 +17,7 @@ import type { FieldMeta } from '../platform/kit/meta';
 import { Field } from '../platform/kit/field';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 
-/** What the plan costs: every part with its price or the piece that is here, what people forget, and what dock and all-in-one compare to. */
+/** What the plan costs: every part with its price or the item that is here, what people forget, and what dock and all-in-one compare to. */
 @Component({
   selector: 'rb-cost-panel',
   imports: [MatCheckboxModule, Field, Cell, Rows, Fold, RouterLink, CostSaidFields],
@@ -76,17 +76,17 @@ export class CostPanel {
     return `${this.here(Math.abs(minor))} ${minor > 0 ? 'more' : 'less'}`;
   }
 
-  /** Pieces of the part that stands in a place. */
-  pieces(l: CostLine): { id: string; label: string }[] {
+  /** Items of the part that stands in a place. */
+  itemsOf(l: CostLine): { id: string; label: string }[] {
     return (this.plan.grounds()?.pieces ?? []).filter((p) => p.partId === l.part.id);
   }
 
-  pieceMeta(l: CostLine): FieldMeta {
+  itemMeta(l: CostLine): FieldMeta {
     return {
       label: 'Item',
       input: 'choice',
       placeholder: 'any',
-      options: this.pieces(l).map((p) => ({ value: p.id, label: p.label })),
+      options: this.itemsOf(l).map((p) => ({ value: p.id, label: p.label })),
     };
   }
 

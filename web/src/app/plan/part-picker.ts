@@ -110,7 +110,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 })
 export class PartPicker {
   readonly #data = inject(PartsData);
-  /** Kinds that may be chosen here: a piece of the path is a cable or an adapter. */
+  /** Kinds that may be chosen here: a segment of the path is a cable or an adapter. */
   readonly kinds = input.required<readonly PartKind[]>();
   readonly label = input.required<string>();
   readonly inputId = input.required<string>();

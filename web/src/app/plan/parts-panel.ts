@@ -46,7 +46,7 @@ export class PartsPanel {
         })
       : [];
   });
-  readonly pieces: readonly PartKind[] = ['cable', 'adapter'];
+  readonly segmentKinds: readonly PartKind[] = ['cable', 'adapter'];
   readonly noDock = computed(() => endsInSlot(this.chain()?.path ?? null) && !this.slots()?.dock);
   readonly noCable = computed(() => this.slots()?.path?.length === 0);
 

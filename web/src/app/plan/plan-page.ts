@@ -43,7 +43,7 @@ import { FitDrawing } from './fit-drawing';
 import { FramesPanel } from './frames-panel';
 import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
-import { PiecesElsewhere } from '../workshop/pieces-elsewhere';
+import { ItemsElsewhere } from '../workshop/items-elsewhere';
 import { PortRoles } from './port-roles';
 import { Fold } from '../platform/kit/fold';
 
@@ -52,7 +52,7 @@ import { Fold } from '../platform/kit/fold';
   imports: [
     Fold,
     PartsPanel,
-    PiecesElsewhere,
+    ItemsElsewhere,
     AroundPanel,
     LoadsPanel,
     DockedPanel,

@@ -76,7 +76,7 @@ function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
 }
 
 function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInput {
-  // The very piece that stands there counts, where one is named: it may differ from its part.
+  // The very item that stands there counts, where one is named: it may differ from its part.
   const at = (id: string, place: string) => ({
     id,
     ...(slots.items[place] && { piece: slots.items[place] }),

@@ -49,7 +49,7 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
   ].filter((p) => p.name !== '');
 }
 
-/** One page to ask others with, to print or copy. Notes, names of setups and pieces, and serial numbers are not in it. */
+/** One page to ask others with, to print or copy. Notes, names of setups and items, and serial numbers are not in it. */
 @Component({
   selector: 'rb-question-pack',
   imports: [Field, MatButtonModule],

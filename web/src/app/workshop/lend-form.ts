@@ -25,7 +25,7 @@ import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 
 type Condition = NonNullable<Lending['condition']>;
 
-/** Lend a piece, or hand over what was waited for: to whom, for which chain, what goes along. The chain is judged before it leaves. */
+/** Lend an item, or hand over what was waited for: to whom, for which chain, what goes along. The chain is judged before it leaves. */
 @Component({
   selector: 'rb-lend-form',
   imports: [Field, MatButtonModule, State],
@@ -37,7 +37,7 @@ export class LendForm {
   readonly #acts = inject(Acts);
   readonly #loans = inject(LoansData);
   readonly #clock = inject(ServerClock);
-  readonly pieces = input.required<readonly Lendable[]>();
+  readonly items = input.required<readonly Lendable[]>();
   /** The wish that is fulfilled; null: a new loan. */
   readonly loan = input<LoanRow | null>(null);
   readonly lent = output<LoanRow>();
@@ -77,10 +77,10 @@ export class LendForm {
     [{ label: 'Accessories', input: 'lines' }, this.out.controls.along],
     [{ label: 'Note', input: 'text', max: 400 }, this.out.controls.note],
   ];
-  readonly pieceMeta = computed<FieldMeta>(() => ({
+  readonly itemMeta = computed<FieldMeta>(() => ({
     label: 'Item',
     input: 'choice',
-    options: this.pieces().map((p) => ({
+    options: this.items().map((p) => ({
       value: p.id,
       label: `${p.label}, ${p.part}${p.with ? `, with ${p.with}` : ''}`,
     })),
@@ -100,9 +100,9 @@ export class LendForm {
   readonly checking = signal(false);
   readonly problem = signal<string | null>(null);
   readonly verdicts = VERDICT_LABELS;
-  readonly piece = computed(() => this.pieces().find((p) => p.id === this.itemId()) ?? null);
+  readonly item = computed(() => this.items().find((p) => p.id === this.itemId()) ?? null);
   /** It is with somebody: then one can only wait for it. */
-  readonly away = computed(() => this.piece()?.with ?? null);
+  readonly away = computed(() => this.item()?.with ?? null);
   readonly today = computed(() => this.#clock.today());
   readonly heading = computed(() => {
     const l = this.loan();
@@ -123,7 +123,7 @@ export class LendForm {
 
   choose(id: string): void {
     this.itemId.set(id);
-    const p = this.pieces().find((x) => x.id === id);
+    const p = this.items().find((x) => x.id === id);
     this.out.patchValue({
       condition: p?.condition ?? null,
       along: p && canBeLent(p.kind) ? [...RETURN_LOOKS[p.kind].along] : [],
@@ -136,7 +136,7 @@ export class LendForm {
     this.#look();
   }
 
-  /** The chain of the borrower, with the piece in it: judged at once. */
+  /** The chain of the borrower, with the item in it: judged at once. */
   #look(): void {
     const item = this.itemId();
     const setup = this.setupId();
@@ -157,10 +157,10 @@ export class LendForm {
   }
 
   store(now: boolean): void {
-    const piece = this.piece();
+    const item = this.item();
     this.problem.set(null);
-    if (!piece || !this.memberId())
-      return this.problem.set(`Not saved. Choose ${piece ? 'a member' : 'an item'}.`);
+    if (!item || !this.memberId())
+      return this.problem.set(`Not saved. Choose ${item ? 'a member' : 'an item'}.`);
     const { fromOn, dueOn, condition, along, note } = this.out.getRawValue();
     if (now && (!this.out.valid || fromOn === null))
       return this.problem.set('Not saved. See the marked fields.');
@@ -181,7 +181,7 @@ export class LendForm {
       ? this.#loans.change(l.id, { out }, l.rev)
       : this.#loans.add({
           id: v7(),
-          itemId: piece.id,
+          itemId: item.id,
           memberId: this.memberId(),
           setupId,
           out: now ? out : null,

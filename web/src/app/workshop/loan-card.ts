@@ -7,7 +7,7 @@ import { dueWords } from '@ruddy/core/workshop/text';
 import { day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 
-/** A card that goes with a lent piece, to print: what it is, what goes along, what to mind, how it comes back. */
+/** A card that goes with a lent item, to print: what it is, what goes along, what to mind, how it comes back. */
 @Component({
   selector: 'rb-loan-card',
   imports: [MatButtonModule],

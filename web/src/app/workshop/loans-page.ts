@@ -77,10 +77,10 @@ export class LoansPage {
   readonly session = inject(Session);
   readonly askedOpen = ask(() => this.#data.list('open'));
   readonly askedBack = ask(() => this.#data.list('back'));
-  readonly askedPieces = ask(() => this.#data.pieces());
+  readonly askedItems = ask(() => this.#data.items());
   readonly open = computed(() => valueOf(this.askedOpen)?.items ?? null);
   readonly back = computed(() => valueOf(this.askedBack)?.items ?? []);
-  readonly pieces = computed(() => valueOf(this.askedPieces)?.items ?? []);
+  readonly items = computed(() => valueOf(this.askedItems)?.items ?? []);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly #opened = signal<Beside | null>(null);
@@ -96,7 +96,7 @@ export class LoansPage {
   readonly tested = TESTED_WORDS;
   readonly today = computed(() => this.#clock.today());
   readonly sorted = computed(() => byUrgency(this.open() ?? [], this.today()));
-  readonly doubly = computed(() => doublyUsed(this.pieces()));
+  readonly doubly = computed(() => doublyUsed(this.items()));
   readonly headline = computed(() =>
     this.open() ? loansHeadline(this.open() ?? [], this.today()) : 'Reading the loans …',
   );
@@ -178,6 +178,6 @@ export class LoansPage {
   }
 
   load(): void {
-    for (const asked of [this.askedOpen, this.askedBack, this.askedPieces]) asked.reload();
+    for (const asked of [this.askedOpen, this.askedBack, this.askedItems]) asked.reload();
   }
 }

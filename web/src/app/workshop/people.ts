@@ -24,7 +24,7 @@ export interface Lending {
 }
 export type BackSaid = NonNullable<LoanRow['back']> & { id: string; returnedOn: string };
 
-/** Loans of pieces. */
+/** Loans of items. */
 @Injectable({ providedIn: 'root' })
 export class LoansData {
   readonly #api = inject(ApiClient);
@@ -32,7 +32,7 @@ export class LoansData {
   list(state: 'open' | 'back'): Observable<{ items: LoanRow[] }> {
     return this.#api.call('GET /api/loans', { query: { state } });
   }
-  pieces(): Observable<{ items: Lendable[] }> {
+  items(): Observable<{ items: Lendable[] }> {
     return this.#api.call('GET /api/loans/pieces');
   }
   check(itemId: string, setupId: string): Observable<ChainCheck> {

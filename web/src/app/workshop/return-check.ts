@@ -27,7 +27,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 
 type Condition = NonNullable<BackSaid['condition']>;
 
-/** Three steps when a piece comes back: all here, how it looks, whether it works. */
+/** Three steps when an item comes back: all here, how it looks, whether it works. */
 @Component({
   selector: 'rb-return-check',
   imports: [MatCheckboxModule, Field, MatButtonModule],

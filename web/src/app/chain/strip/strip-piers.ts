@@ -92,14 +92,14 @@ function lengthWords(cables: readonly CableSpec[]): string {
       : `${sum} mm`;
 }
 
-/** The pieces of the path as one pier: what they are called, how long, and which of several binds. */
+/** The segments of the path as one pier: what they are called, how long, and which of several binds. */
 function cableNode(
   path: Chain['path'],
   setBy: readonly AttrPath[],
 ): Pick<StripNode, 'name' | 'facts' | 'state'> {
-  const pieces = path ?? [];
-  const state = path === null ? 'not chosen' : pieces.length === 0 ? 'not used' : 'chosen';
-  const cables = pieces.flatMap(({ spec }) => (isAdapter(spec) ? [] : [spec]));
+  const segments = path ?? [];
+  const state = path === null ? 'not chosen' : segments.length === 0 ? 'not used' : 'chosen';
+  const cables = segments.flatMap(({ spec }) => (isAdapter(spec) ? [] : [spec]));
   const first = cables[0];
   const direct = first && first.connector !== 'usb-c' && first.connector !== 'mini-dp';
   const mark = !first
@@ -117,13 +117,13 @@ function cableNode(
     ? `${lengthWords(cables)} ${typeof first.construction === 'string' ? first.construction : ''}`.trim()
     : 'adapter';
   const binding =
-    pieces.length > 1
-      ? pieces.find((p) => setBy.some((a) => a.startsWith(`path/${p.key}/`)))
+    segments.length > 1
+      ? segments.find((p) => setBy.some((a) => a.startsWith(`path/${p.key}/`)))
       : undefined;
   const facts = binding ? [`${binding.spec.model} binds`, length] : [length, mark];
   return {
-    name: pieces.map((c) => c.spec.model).join(' + '),
-    facts: pieces.length > 0 ? facts : [],
+    name: segments.map((c) => c.spec.model).join(' + '),
+    facts: segments.length > 0 ? facts : [],
     state,
   };
 }

@@ -18,7 +18,7 @@ const whenIdle = (f: () => void) =>
 
 /**
  * Counts up to `steps` once `ready` was true, one step each time the page was drawn and the browser has time: what stands below the
- * first screen is made piece by piece, so that typing and scrolling are answered in between. Never counts back. Call it where things
+ * first screen is made in steps, so that typing and scrolling are answered in between. Never counts back. Call it where things
  * are injected.
  */
 export function renderWhenIdle(ready: () => boolean, steps = 1): Signal<number> {

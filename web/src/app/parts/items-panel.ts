@@ -21,13 +21,13 @@ import { ItemForm } from './item-form';
 
 /** The items of a part: what each is called, whose it is, what was found on it, where it is used. */
 @Component({
-  selector: 'rb-pieces-panel',
+  selector: 'rb-items-panel',
   imports: [MatButtonModule, RouterLink, FactForm, ItemForm, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  templateUrl: './pieces-panel.html',
-  styleUrl: './pieces-panel.scss',
+  templateUrl: './items-panel.html',
+  styleUrl: './items-panel.scss',
 })
-export class PiecesPanel {
+export class ItemsPanel {
   readonly #data = inject(CatalogueData);
   readonly part = input.required<Part>();
   readonly changed = output();
@@ -38,7 +38,7 @@ export class PiecesPanel {
     (part: string) => this.#data.items(part),
     () => this.part().id,
   );
-  readonly pieces = computed(() => valueOf(this.list)?.items ?? null);
+  readonly items = computed(() => valueOf(this.list)?.items ?? null);
   /** The item being written: an id, "new", or none. */
   readonly open = signal<string | null>(null);
   readonly noting = signal<string | null>(null);
@@ -58,7 +58,7 @@ export class PiecesPanel {
     return p.usedIn.filter((u) => u.state === 'live').length;
   }
 
-  /** What is known of this piece only, with where it is known from. */
+  /** What is known of this item only, with where it is known from. */
   differs(p: ItemEntry): string {
     const metas = new Map(attributesOf(PART_SCHEMAS[this.part().kind] as z.ZodObject));
     return Object.entries(p.differs)

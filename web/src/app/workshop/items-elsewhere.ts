@@ -13,13 +13,13 @@ import type { PieceElsewhere } from '@ruddy/core/workshop/contract';
 import { LoansData } from './people';
 import { SetupEditor } from '../setups/setup-editor';
 
-/** Pieces of this setup that are somewhere else as well: in another live setup, or lent for something else. */
+/** Items of this setup that are somewhere else as well: in another live setup, or lent for something else. */
 @Component({
-  selector: 'rb-pieces-elsewhere',
+  selector: 'rb-items-elsewhere',
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (p of pieces(); track p.place) {
+    @for (p of items(); track p.place) {
       @if (p.liveIn.length > 0) {
         <p class="problem">
           {{ p.label }} stands in
@@ -40,11 +40,11 @@ import { SetupEditor } from '../setups/setup-editor';
     }
   `,
 })
-export class PiecesElsewhere {
+export class ItemsElsewhere {
   readonly #loans = inject(LoansData);
   readonly #editor = inject(SetupEditor);
-  readonly pieces = signal<readonly PieceElsewhere[]>([]);
-  /** What the question hangs on, as it is stored: the setup, its state, the pieces it names. */
+  readonly items = signal<readonly PieceElsewhere[]>([]);
+  /** What the question hangs on, as it is stored: the setup, its state, the items it names. */
   readonly #asked = computed(() => {
     const s = this.#editor.stored();
     return s ? JSON.stringify([s.id, s.state, s.slots.items]) : null;
@@ -59,7 +59,7 @@ export class PiecesElsewhere {
         this.#loans
           .elsewhere(id)
           .pipe(catchError(() => of({ items: [] })))
-          .subscribe(({ items }) => this.pieces.set(items));
+          .subscribe(({ items }) => this.items.set(items));
     });
   }
 }
