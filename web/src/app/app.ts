@@ -46,13 +46,15 @@ export class App {
   readonly #injector = inject(Injector);
   readonly keys = inject(Keys);
   readonly session = inject(Session);
-  readonly tray = inject(ComparisonList);
-  readonly trayIds = computed(() =>
-    (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join(),
+  readonly comparisonList = inject(ComparisonList);
+  readonly comparedIds = computed(() =>
+    (this.comparisonList.runs.list().length > 0 ? [] : this.comparisonList.plans())
+      .map((p) => p.id)
+      .join(),
   );
   /** Runs are compared from everywhere but the pages of plans. */
-  readonly trayPath = computed(() =>
-    this.tray.runs.list().length > 0 ? '/compare/runs' : '/compare/plans',
+  readonly comparisonPath = computed(() =>
+    this.comparisonList.runs.list().length > 0 ? '/compare/runs' : '/compare/plans',
   );
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);

@@ -95,7 +95,7 @@ export class RunsPage {
   readonly store = inject(RunStore);
   readonly files = inject(RunFiles);
   readonly toll = inject(TollStore);
-  readonly tray = inject(ComparisonList);
+  readonly comparisonList = inject(ComparisonList);
   /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
   readonly show = input('', { transform: orEmpty });
   readonly view = input('', { transform: orEmpty });
@@ -308,13 +308,16 @@ export class RunsPage {
     return `${figureText(mean(mainValues(g)))} ${first.kind === 'frames' ? 'frames/s' : (first.result?.unit ?? '')}`;
   }
 
-  inTray(g: RunGroup): boolean {
-    return g.runs.every((r) => this.tray.runs.has(r.id));
+  isCompared(g: RunGroup): boolean {
+    return g.runs.every((r) => this.comparisonList.runs.has(r.id));
   }
 
   aside(g: RunGroup): void {
-    if (this.inTray(g)) this.tray.runs.remove(g.runs.map((r) => r.id));
-    else this.tray.runs.add(g.runs.map((r) => ({ id: r.id, name: `${g.title}, ${g.label}` })));
+    if (this.isCompared(g)) this.comparisonList.runs.remove(g.runs.map((r) => r.id));
+    else
+      this.comparisonList.runs.add(
+        g.runs.map((r) => ({ id: r.id, name: `${g.title}, ${g.label}` })),
+      );
   }
 
   stored(n: number): void {

@@ -92,7 +92,7 @@ export class SetupFrame {
   readonly #toll = inject(RunToll);
   readonly #suspicion = inject(Posterior);
   readonly run = inject(BringUpRun);
-  readonly tray = inject(ComparisonList);
+  readonly comparisonList = inject(ComparisonList);
   readonly #acts = inject(Acts);
   readonly #setups = inject(SetupActs);
   readonly id = input.required<string>();
@@ -241,8 +241,8 @@ export class SetupFrame {
   aside(): void {
     const name = this.editor.fields()?.name;
     if (name === undefined) return;
-    this.tray.toggle({ id: this.id(), name });
-    const there = this.tray.has(this.id());
+    this.comparisonList.toggle({ id: this.id(), name });
+    const there = this.comparisonList.has(this.id());
     this.#acts.say(there ? `Added ${name} to the comparison.` : `Removed ${name} from it.`);
   }
 

@@ -7,13 +7,13 @@ const fresh = () => {
 };
 const plan = (id: string) => ({ id, name: `Plan ${id}` });
 
-describe('PL-22 the tray', () => {
+describe('PL-22 the comparison list', () => {
   beforeEach(() => localStorage.clear());
 
   it('keeps pinned setups over a reload, in order', () => {
-    const tray = fresh();
-    tray.toggle(plan('a'));
-    tray.toggle(plan('b'));
+    const comparisonList = fresh();
+    comparisonList.toggle(plan('a'));
+    comparisonList.toggle(plan('b'));
     expect(fresh().plans()).toEqual([plan('a'), plan('b')]);
     const again = fresh();
     again.toggle(plan('a'));
@@ -21,10 +21,10 @@ describe('PL-22 the tray', () => {
   });
 
   it('lets the oldest go when it is full', () => {
-    const tray = fresh();
-    for (const id of ['a', 'b', 'c', 'd', 'e']) tray.toggle(plan(id));
-    expect(tray.plans().map((p) => p.id)).toEqual(['b', 'c', 'd', 'e']);
-    expect(tray.plans()).toHaveLength(MAX_ASIDE);
+    const comparisonList = fresh();
+    for (const id of ['a', 'b', 'c', 'd', 'e']) comparisonList.toggle(plan(id));
+    expect(comparisonList.plans().map((p) => p.id)).toEqual(['b', 'c', 'd', 'e']);
+    expect(comparisonList.plans()).toHaveLength(MAX_ASIDE);
   });
 
   it.each(['{', '7', '[{"id":7}]'])('what is no list there (%s) is nothing put aside', (kept) => {

@@ -75,7 +75,7 @@ export class ComparisonList {
     return this.#plans.has(id);
   }
 
-  /** Put a plan aside, or take it back. A full tray lets the oldest go. */
+  /** Put a plan aside, or take it back. A full list lets the oldest go. */
   toggle(plan: Aside): void {
     if (this.has(plan.id)) this.#plans.remove([plan.id]);
     else this.#plans.add([plan]);

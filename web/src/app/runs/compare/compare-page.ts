@@ -59,7 +59,7 @@ export class ComparePage {
   readonly #setups = inject(SetupsData);
   readonly #catalogue = inject(CatalogueData);
   readonly #router = inject(Router);
-  readonly tray = inject(ComparisonList);
+  readonly comparisonList = inject(ComparisonList);
   readonly of = input('', { transform: orEmpty });
   readonly plans = signal<readonly Plan[] | null>(null);
   readonly problem = signal<string | null>(null);
@@ -137,7 +137,7 @@ export class ComparePage {
     const asked = this.of()
       .split(',')
       .filter((id) => id !== '');
-    const list = asked.length > 0 ? asked : this.tray.plans().map((p) => p.id);
+    const list = asked.length > 0 ? asked : this.comparisonList.plans().map((p) => p.id);
     return [...new Set(list)].slice(0, MAX_ASIDE);
   });
 
@@ -148,7 +148,8 @@ export class ComparePage {
   }
 
   leave(p: Plan): void {
-    if (this.tray.has(p.setup.id)) this.tray.toggle({ id: p.setup.id, name: p.name });
+    if (this.comparisonList.has(p.setup.id))
+      this.comparisonList.toggle({ id: p.setup.id, name: p.name });
     this.#show(this.ids().filter((id) => id !== p.setup.id));
   }
 

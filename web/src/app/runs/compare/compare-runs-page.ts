@@ -71,7 +71,7 @@ interface GridRow {
 export class CompareRunsPage {
   readonly #data = inject(RunsData);
   readonly #router = inject(Router);
-  readonly tray = inject(ComparisonList);
+  readonly comparisonList = inject(ComparisonList);
   readonly of = input('', { transform: orEmpty });
   readonly rows = input('', { transform: orEmpty });
   readonly columns = input('', { transform: orEmpty });
@@ -92,7 +92,10 @@ export class CompareRunsPage {
     const asked = this.of()
       .split(',')
       .filter((id) => id !== '');
-    return (asked.length > 0 ? asked : this.tray.runs.list().map((r) => r.id)).slice(0, MAX_RUNS);
+    return (asked.length > 0 ? asked : this.comparisonList.runs.list().map((r) => r.id)).slice(
+      0,
+      MAX_RUNS,
+    );
   });
   /** Measures any of the runs has. */
   readonly measures = computed(() => {
@@ -290,12 +293,12 @@ export class CompareRunsPage {
   }
 
   leave(r: RunEntry): void {
-    this.tray.runs.remove([r.id]);
+    this.comparisonList.runs.remove([r.id]);
     this.runs.update((all) => all?.filter((x) => x.id !== r.id) ?? null);
   }
 
   clear(): void {
-    this.tray.runs.clear();
+    this.comparisonList.runs.clear();
     this.go({ of: null });
     this.runs.set([]);
   }
