@@ -222,6 +222,7 @@ describe('PL-02 a host from a report', () => {
     await w.click('Continue');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
+    await w.page.waitForFunction(() => !document.querySelector('mat-dialog-container'));
     const parts = await w.api<{ items: { spec: { sockets: object[] } }[] }>(
       '/parts?kind=host&q=L-99',
     );

@@ -164,7 +164,7 @@ export function createApp(services: Services, options: AppOptions): Express {
   app.use('/api', (req) => {
     throw notFound(`address ${req.originalUrl.split('?')[0] ?? ''}`);
   });
-  if (webDir) app.use(pages(webDir));
+  if (webDir) app.use(pages(webDir, () => services.now().toISOString()));
   app.use(sendProblem);
   return app;
 }

@@ -37,6 +37,7 @@ describe('the pages', () => {
       const r = await web.get(path);
       expect([r.status, r.headers['cache-control']]).toEqual([200, 'no-cache']);
       expect(r.text).toContain('<title>page');
+      expect(r.text).toContain(`<meta name="server-time" content="${NOW.toISOString()}">`);
     }
   });
 

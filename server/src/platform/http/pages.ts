@@ -90,15 +90,21 @@ export function aheadOf(path: string, scripts: Imports): string[] {
   return [...all];
 }
 
-/** Every address without an extension is a page of the application; one with an extension that is not there is told so. */
-export function pages(webDir: string): Router {
+/**
+ * Every address without an extension is a page of the application; one with an extension that is not there is told so. The page carries
+ * the server's time: a form dates what it logs before the first answer is there.
+ *
+ * @param now the server's time, ISO
+ */
+export function pages(webDir: string, now: () => string): Router {
   const scripts = importsOf(webDir);
   const [head = '', body = ''] = readFileSync(join(webDir, 'index.html'), 'utf8').split('</head>');
   return Router().get('/{*path}', (req, res) => {
     if (/\.[a-z0-9]+$/i.test(req.path)) throw notFound('file');
     // In the document, not in a header: a proxy refuses headers of some kB.
     const links = aheadOf(req.path, scripts).map((f) => `<link rel="modulepreload" href="/${f}">`);
+    const time = `<meta name="server-time" content="${now()}">`;
     res.setHeader('Cache-Control', 'no-cache');
-    res.type('html').send(`${head}${links.join('')}</head>${body}`);
+    res.type('html').send(`${head}${time}${links.join('')}</head>${body}`);
   });
 }
