@@ -17,6 +17,7 @@ import { ComparisonList } from './setups/comparison-list';
 import { Keys } from './platform/shell/keys';
 import { SearchBox } from './platform/shell/search-box';
 import { Session } from './platform/api/session';
+import { Skip } from './platform/kit/skip';
 import { SignIn } from './platform/shell/sign-in';
 import { UserMenu } from './platform/shell/user-menu';
 import { ServerClock } from './platform/shared/server-clock';
@@ -36,6 +37,7 @@ import { ServerClock } from './platform/shared/server-clock';
     MatTooltipModule,
     SearchBox,
     SignIn,
+    Skip,
     UserMenu,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -67,7 +67,7 @@ type Line = WritableSignal<string | null>;
 /** What an act reports, and what follows it. */
 interface ActReport<T> {
   /** Sentence once it is done. */
-  readonly done?: string | ((answer: T) => string);
+  readonly done?: string;
   readonly undo?: () => void;
   /** Sentence before the server's reason when it failed; "Not saved." without. */
   readonly failed?: string;
@@ -164,8 +164,7 @@ export class Acts {
     });
     return call.pipe(ended).subscribe({
       next: (answer) => {
-        if (done !== undefined)
-          this.say(typeof done === 'string' ? done : done(answer), report.undo);
+        if (done !== undefined) this.say(done, report.undo);
         report.then?.(answer);
       },
       error: (e: unknown) => {
