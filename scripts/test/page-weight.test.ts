@@ -48,8 +48,9 @@ describe('what a page carries', () => {
       expect(read(page).length).toBeGreaterThan(5000);
       expect(closure(named('main'))).not.toContain(page);
     }
-    expect(first).toContain('Skip to the page');
-    expect(first).not.toContain('ZodObject');
+    // The template of the kit's skip link, which the frame of every page has; by its words, so that a failure does not print the script.
+    expect(first.includes('Skip to ')).toBe(true);
+    expect(first.includes('ZodObject')).toBe(false);
   });
 
   it('and no schema library in a worker', () => {
