@@ -9,6 +9,7 @@ const { run } = await import('./lib/run.mjs');
 const { dependencies, build } = await import('./lib/prepare.mjs');
 const { testPrograms } = await import('./lib/programs.mjs');
 const { openCluster } = await import('./lib/cluster.mjs');
+const { failuresOf } = await import('./lib/failures.mjs');
 
 const bin = (p) => join(ROOT, 'node_modules', p);
 const node = (script, ...args) => [process.execPath, [bin(script), ...args]];
@@ -139,7 +140,7 @@ async function runStage(stage) {
   say(
     `stage ${stage.name}: ${((Date.now() - began) / 1000).toFixed(1)} s, ${n.passed} passed, ${n.failed} failed`,
   );
-  return n;
+  return { ...n, name: stage.name };
 }
 
 function deferred() {
@@ -178,6 +179,7 @@ process.on('SIGINT', () => {
 const began = Date.now();
 const counts = await runAll();
 cluster.close();
+for (const stage of counts.filter((n) => n.failed > 0)) say(failuresOf(stage.name, results));
 const sum = (key) => counts.reduce((total, n) => total + n[key], 0);
 if (!Number.isInteger(sum('passed') + sum('failed'))) stop('the test results could not be read');
 say(
