@@ -64,7 +64,9 @@ describe('CO-11 hours between drops', () => {
     expect(reliability([])).toBeNull();
     expect(reliability([{ hours: 0, drops: 2, freezes: 0 }])).toBeNull();
     expect(() => eventRate(1.5, 2)).toThrow(RangeError);
+    expect(() => eventRate(-1, 2)).toThrow(RangeError);
     expect(() => eventRate(1, 0)).toThrow(RangeError);
+    expect(() => eventRate(1, NaN)).toThrow('1 events in NaN give no rate');
   });
 });
 

@@ -78,8 +78,10 @@ describe("Welch's test", () => {
 
   it('needs two values a side, and no scatter decides by the means', () => {
     expect(welch([1], [1, 2])).toBeNull();
-    expect(welch([5, 5], [5, 5])?.p).toBe(1);
-    expect(welch([5, 5], [6, 6])?.p).toBe(0);
+    expect(welch([1, 2], [1])).toBeNull();
+    expect(welch([5, 5], [5, 5])).toEqual({ t: 0, df: 2, p: 1, difference: 0, lo: 0, hi: 0 });
+    expect(welch([5, 5], [6, 6, 6])).toMatchObject({ t: Infinity, df: 3, p: 0, difference: 1 });
+    expect(welch([6, 6], [5, 5])).toMatchObject({ t: -Infinity, p: 0, difference: -1 });
   });
 
   it('does not pool variances: the wider side keeps its own', () => {

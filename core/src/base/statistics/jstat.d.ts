@@ -4,10 +4,15 @@ declare module 'jstat' {
     cdf(x: number, dof: number): number;
     inv(p: number, dof: number): number;
   }
+  interface Normal {
+    cdf(x: number, mean: number, sd: number): number;
+    inv(p: number, mean: number, sd: number): number;
+  }
   interface TwoShapes {
     inv(p: number, alpha: number, beta: number): number;
   }
   export const jStat: {
+    readonly normal: Normal;
     readonly studentt: Distribution;
     readonly chisquare: Distribution;
     readonly beta: TwoShapes;

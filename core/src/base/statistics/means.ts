@@ -60,7 +60,7 @@ export interface Welch {
 export function welch(a: readonly number[], b: readonly number[]): Welch | null {
   const x = meanOf(a);
   const y = meanOf(b);
-  if (a.length < 2 || b.length < 2 || x.sd === null || y.sd === null) return null;
+  if (x.sd === null || y.sd === null) return null;
   const difference = y.mean - x.mean;
   const va = x.sd ** 2 / x.n;
   const vb = y.sd ** 2 / y.n;

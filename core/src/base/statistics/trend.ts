@@ -1,3 +1,8 @@
+// The package has no types of its own; whoever compiles this file needs these few.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="./jstat.d.ts" />
+import jstat from 'jstat';
+
 /** Chance that a row of n different values without any trend has at least this many more rises than falls. */
 function exactTail(n: number, s: number): number {
   // ways[i]: orders of the first m values with i pairs that fall; one value more puts 0 to m-1 new falling pairs in.
@@ -14,15 +19,8 @@ function exactTail(n: number, s: number): number {
   return ways.slice(0, most + 1).reduce((a, b) => a + b, 0) / total;
 }
 
-/** Upper tail of the standard normal distribution. Source: Abramowitz and Stegun, 26.2.17; error below 7.5e-8. */
-function upperTail(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const poly =
-    t *
-    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  const tail = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * poly;
-  return z >= 0 ? tail : 1 - tail;
-}
+/** Upper tail of the standard normal distribution. Computed by the package jstat. */
+const upperTail = (z: number) => jstat.jStat.normal.cdf(-z, 0, 1);
 
 export interface Trend {
   /** Points it is told from. */
