@@ -1,0 +1,123 @@
+import { type Bands, bandsOf, mapBands, rawHalfWidth } from './bands';
+import { cellKey, type FrameCell, type FrameLink } from './cell';
+import { type Drawn, drawDifference, drawLn } from './draws';
+import { cellsOfEvidence } from './evidence';
+import { type AssumedOrMeasured, restsOn } from './rests-on';
+import type { FramePosterior } from './posterior';
+import { type CellView, viewCell, withLink } from './view';
+
+/** How near to a measurement a forecast is. */
+export type ForecastBasis =
+  /** Runs of this very cell. */
+  | 'measured'
+  /** Of this host and card over this link, in another size or look. */
+  | 'near'
+  /** Host, card or link are reached by their index or rate alone. */
+  | 'far'
+  /** Nothing was measured: what a person stated, or what titles usually need. */
+  | 'start';
+
+export interface FrameForecast {
+  readonly cell: FrameCell;
+  /** ms of a frame and frames of a second, with the cap of the cell. */
+  readonly ms: Bands;
+  readonly fps: Bands;
+  /** Share of draws in which the cap of the cell holds the frames; 0 without one. */
+  readonly capped: number;
+  /** What the link costs against a wide direct slot, ms and as a share of the frame; null for graphics inside the processor. */
+  readonly overheadMs: Bands | null;
+  readonly overheadShare: Bands | null;
+  /** What the way back to a panel costs, ms; null without a panel. */
+  readonly panelMs: Bands | null;
+  readonly basis: ForecastBasis;
+  readonly restsOn: AssumedOrMeasured;
+  /** The link was never measured: the forecast rests on what titles usually send. */
+  readonly unmeasuredLink: boolean;
+}
+
+/** A direct slot of generation 4 with 16 lanes, against which the overhead of a link is told: usable Gb/s and ms of a round trip. */
+export const WIDE_SLOT: FrameLink = {
+  id: 'slot of generation 4 with 16 lanes',
+  down: { lo: 214, hi: 214 },
+  up: { lo: 208, hi: 208 },
+  latencyMs: 0.001,
+};
+
+function basisOf(posterior: FramePosterior, cell: FrameCell): ForecastBasis {
+  const cells = posterior.evidence.flatMap(cellsOfEvidence);
+  if (cells.length === 0) return 'start';
+  const measured = posterior.evidence.some(
+    (e) => (e.kind === 'runs' || e.kind === 'stated') && cellKey(e.cell) === cellKey(cell),
+  );
+  if (measured) return 'measured';
+  const near = cells.some(
+    (c) => c.host.id === cell.host.id && c.card.id === cell.card.id && c.link.id === cell.link.id,
+  );
+  return near ? 'near' : 'far';
+}
+
+const sorted = (draws: Float64Array) => draws.sort();
+
+/** Median and bands of draws of a frame time, capped where the cell is. */
+function timeBands(
+  ln: Float64Array,
+  capMs: number,
+  calibrated: boolean,
+): { ms: Bands; half: number; capped: number } {
+  const order = sorted(ln);
+  const half = rawHalfWidth(order);
+  const free = mapBands(bandsOf(order, half, calibrated), Math.exp);
+  const over = order.findIndex((l) => Math.exp(l) >= capMs);
+  return {
+    half,
+    ms: capMs === 0 ? free : mapBands(free, (ms) => Math.max(ms, capMs)),
+    capped: capMs === 0 ? 0 : (over === -1 ? order.length : over) / order.length,
+  };
+}
+
+/**
+ * Draws of what the link costs a frame against another link: the same cell over that one.
+ * @param view a cell seen through a posterior
+ * @param reference the link to hold it against
+ * @returns two draws for each particle, ms
+ */
+export function overheadDraws(view: CellView, reference: FrameLink): Float64Array {
+  const other = viewCell(view.posterior, withLink(view.cell, reference));
+  return drawDifference(view, other);
+}
+
+/**
+ * The frame time of a cell with its bands, what its link costs, and what it all rests on.
+ * @param posterior what is known of the title
+ * @param cell the cell that is asked
+ * @param options the true mean frame time, or a run that would be measured, which is the default; `calibrated: false` for bands as drawn
+ * @returns the forecast
+ */
+export function forecastFrame(
+  posterior: FramePosterior,
+  cell: FrameCell,
+  options: { readonly drawn?: Drawn; readonly calibrated?: boolean } = {},
+): FrameForecast {
+  const { drawn = 'run', calibrated = true } = options;
+  const view = viewCell(posterior, cell);
+  const capMs = cell.capFps === null ? 0 : 1000 / cell.capFps;
+  const { ms, half, capped } = timeBands(drawLn(view, drawn), capMs, calibrated);
+  const crossed = !cell.card.integrated;
+  const overhead = crossed ? overheadDraws(view, WIDE_SLOT) : null;
+  const middle = ms.mid;
+  const share = overhead?.map((x) => x / middle);
+  return {
+    cell,
+    ms,
+    fps: mapBands(ms, (x) => 1000 / x),
+    capped,
+    overheadMs: overhead && bandsOf(sorted(overhead), half, calibrated),
+    overheadShare: share ? bandsOf(sorted(share), half, calibrated) : null,
+    panelMs: crossed && cell.panel ? bandsOf(sorted(view.panelMs.slice()), half, calibrated) : null,
+    basis: basisOf(posterior, cell),
+    restsOn: restsOn(posterior, cell),
+    unmeasuredLink:
+      crossed &&
+      !posterior.evidence.flatMap(cellsOfEvidence).some((c) => c.link.id === cell.link.id),
+  };
+}
