@@ -11,6 +11,9 @@ import {
   framePosterior,
   limiterOf,
   overheadDraws,
+  overheadOf,
+  sharesOf,
+  stageWork,
   viewCell,
 } from '../src/runs/frame-model';
 import { DOCK, exactly, HD, QHD, ran, SLOT, titleCell as cell, UHD } from './make-title';
@@ -75,7 +78,7 @@ describe('check values of the frame model', () => {
 
   it('outside 116, panel 93: the way back costs 2.1 ms', () => {
     const p = know(ran(cell(), 116), ran(cell({ panel: true }), 93));
-    const back = viewCell(p, cell({ panel: true })).panelMs.sort();
+    const back = stageWork(viewCell(p, cell({ panel: true })), 'panel').sort();
     expect(Math.abs(quantile(back, 0.5) - 2.1)).toBeLessThan(0.1);
   });
 
@@ -87,7 +90,7 @@ describe('check values of the frame model', () => {
       latencyMs: 0.001,
     };
     const p = know(ran(cell({ link: direct }), 127), ran(cell(), 110));
-    const link = viewCell(p, cell()).linkMs.sort();
+    const link = stageWork(viewCell(p, cell()), 'link').sort();
     expect(Math.abs(quantile(link, 0.5) / 3.4 - 1)).toBeLessThan(0.05);
     isNear(fpsAt(p, cell({ link: SLOT })), 132, 128, 137);
     expect(limiterOf(p, cell()).limiter).toEqual({ kind: 'open', likely: ['processor', 'card'] });
@@ -186,7 +189,10 @@ describe('answers of the frame model', () => {
     const faster = viewCell(p, { ...at, cardPower: 1.01 });
     // The exponent of power is a parameter of its own: 0.7 in the middle.
     const change = (meanOf(view.ln) - meanOf(faster.ln)) / Math.log(1.01) / 0.7;
-    const share = view.shares.filter((_, i) => i % 4 === 1).reduce((a, b) => a + b, 0) / view.count;
+    const share =
+      sharesOf(view)
+        .filter((_, i) => i % 4 === 1)
+        .reduce((a, b) => a + b, 0) / view.count;
     expect(Math.abs(change - share)).toBeLessThan(0.03);
   });
 

@@ -44,6 +44,10 @@ describe('means', () => {
         },
       ),
     );
+    // By hand: t of 2 degrees of freedom is 4.3027, its product with 1 / sqrt(3) 2.4841.
+    const three = meanOf([1, 2, 3]);
+    expect(three.lo).toBeCloseTo(2 - 2.4841, 4);
+    expect(three.hi).toBeCloseTo(2 + 2.4841, 4);
     expect(meanOf([7])).toEqual({ n: 1, mean: 7, sd: null, lo: null, hi: null });
   });
 
@@ -103,7 +107,11 @@ describe('repeats needed', () => {
   it('never says fewer than two, and stops at the most', () => {
     expect(repeatsNeeded(0.0001, 0.1)).toBe(2);
     expect(repeatsNeeded(1, 0.001, 50)).toBeNull();
-    // What 17 a side just tell apart is one standard deviation, by the same table.
-    expect(minDetectableChange(1, 17)).toBeCloseTo(1, 1);
+    const just = minDetectableChange(1, 20);
+    expect(repeatsNeeded(1, just)).toBe(20);
+    expect(repeatsNeeded(1, just, 20)).toBe(20);
+    expect(repeatsNeeded(1, just * 0.999, 20)).toBeNull();
+    // What 17 a side just tell apart is one standard deviation, by the same table; here with t of 32 degrees of freedom: 2.0369 + 0.8530.
+    expect(minDetectableChange(1, 17)).toBeCloseTo((2.0369 + 0.853) * Math.sqrt(2 / 17), 3);
   });
 });

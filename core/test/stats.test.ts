@@ -15,6 +15,11 @@ describe('Wilson interval', () => {
     expect(w.hi).toBeCloseTo(hi, 4);
   });
 
+  it('no success has the end 0 itself, no failure the end 1', () => {
+    expect(wilson(0, 20).lo).toBe(0);
+    expect(wilson(20, 20).hi).toBe(1);
+  });
+
   it('nothing tried is nothing known; more successes than trials are refused', () => {
     expect(wilson(0, 0)).toEqual({ lo: 0, hi: 1 });
     expect(() => wilson(3, 2)).toThrow(RangeError);
@@ -102,6 +107,7 @@ describe('trend of a row', () => {
       [1, 3, 2, 5, 4, 7, 6, 9, 8, 11, 10],
       0.000613905375006,
     ],
+    ['a pair of ties on each side', [1, 1, 2, 3, 3, 5], [1, 2, 2, 3, 4, 4], 0.0437796312623],
     ['one value that differs', [1, 2, 3, 4, 5], [1, 1, 1, 1, 2], 0.288844366346],
   ])('%s: p as R computes it', (_, x, y, p) => {
     expect(trend(x.map((at, i) => ({ x: at, y: y[i]! })))?.p).toBeCloseTo(p, 12);
@@ -130,6 +136,7 @@ describe('trend of a row', () => {
   });
 
   it('says nothing of two points, or of points at one time', () => {
+    expect(() => median([])).toThrow('the median of nothing');
     expect(trend(row(1, 2))).toBeNull();
     expect(trend([1, 2, 3].map((y) => ({ x: 5, y })))).toBeNull();
     expect(trend(row(4, 4, 4, 4))).toMatchObject({ s: 0, p: 1, slope: 0 });

@@ -13,7 +13,7 @@ import {
 } from '@ruddy/core/troubleshoot';
 import { judge } from '../../core/test/make';
 import { benchAnswer, inspect, type InjectedFault } from '../src';
-import { mixedChance } from '../src/frames/chance';
+import { mixedChance } from '../src/chance';
 import { CHAINS, readByProbe } from './benches';
 
 /** Somebody with a fault nobody told him of: what he sees, and what each test answers. */

@@ -1,4 +1,4 @@
-import { chanceOf } from './chance';
+import { chanceOf } from '../chance';
 import type { Ask, MadeRun } from './queue';
 import type { MadeRig } from './rig';
 

@@ -1,4 +1,4 @@
-import { chanceOf } from './chance';
+import { chanceOf } from '../chance';
 import type { MadeRig } from './rig';
 
 /** One run of a rig. */

@@ -1,4 +1,4 @@
-import { chanceOf } from './chance';
+import { chanceOf } from '../chance';
 
 /** In what a rig lies outside what the frame model takes for granted. */
 export const ODDITIES = [

@@ -1,6 +1,6 @@
 import { type FaultId, type FaultMap, faultsOf } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/chain';
-import { mixedChance } from '../frames/chance';
+import { mixedChance } from '../chance';
 import { inspect, type InjectedFault, type Inspection } from './inspect';
 
 /** Strengths at which a fault shows: some do nothing when they are weak. */

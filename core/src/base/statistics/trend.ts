@@ -70,7 +70,6 @@ function tailOf(list: readonly { x: number; y: number }[], s: number): number {
   };
   const tx = groups('x');
   const ty = groups('y');
-  if (s === 0) return 0.5;
   if (tx.length + ty.length === 0 && n <= EXACT_UP_TO) return exactTail(n, s);
   const part = (t: number) => t * (t - 1) * (2 * t + 5);
   const sum = (counts: readonly number[], f: (t: number) => number) =>

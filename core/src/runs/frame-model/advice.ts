@@ -3,7 +3,7 @@ import { cellKey, type FrameCell } from './cell';
 import { cellsOfEvidence } from './evidence';
 import { SAY_LIMITER, shownChance } from './limiter';
 import type { FramePosterior } from './posterior';
-import { type CellView, openCovariance, STAGE_COUNT, viewCell } from './view';
+import { type CellView, openCovariance, sharesOf, STAGE_COUNT, viewCell } from './view';
 
 /** A run that could be made. */
 export interface Experiment {
@@ -43,10 +43,11 @@ interface Labels {
 }
 
 function largestShare(view: CellView): Labels {
+  const shares = sharesOf(view);
   const of = Int32Array.from({ length: view.count }, (_, i) => {
     let best = 0;
     for (let s = 1; s < STAGE_COUNT; s++)
-      if (view.shares[i * STAGE_COUNT + s]! > view.shares[i * STAGE_COUNT + best]!) best = s;
+      if (shares[i * STAGE_COUNT + s]! > shares[i * STAGE_COUNT + best]!) best = s;
     return best;
   });
   return { of, count: STAGE_COUNT };

@@ -2,8 +2,19 @@ import { normalQuantile } from './normal';
 import { randomSource } from './random';
 import { type CellView, openCovariance } from './view';
 
+const quantiles = new Map<number, Float64Array>();
+
+/** Standard normal quantiles at the middles of equal parts of 0 to 1; kept, because every forecast needs the same ones. */
+function normalQuantiles(count: number): Float64Array {
+  const kept = quantiles.get(count);
+  if (kept) return kept;
+  const made = Float64Array.from({ length: count }, (_, i) => normalQuantile((i + 0.5) / count));
+  quantiles.set(count, made);
+  return made;
+}
+
 /**
- * Stratified standard normal numbers, each with its negative: two for each particle.
+ * Stratified standard normal numbers in an order by chance, each with its negative: two for each particle.
  * @param count particles
  * @param seed the same seed gives the same numbers
  * @returns `2 * count` numbers, those of particle i at 2i and 2i + 1
@@ -11,7 +22,7 @@ import { type CellView, openCovariance } from './view';
  */
 export function stratifiedNormals(count: number, seed: number): Float64Array {
   const random = randomSource(seed);
-  const order = Int32Array.from({ length: count }, (_, i) => i);
+  const order = normalQuantiles(count).slice();
   for (let i = count - 1; i > 0; i--) {
     const j = random.below(i + 1);
     const kept = order[i]!;
@@ -20,9 +31,8 @@ export function stratifiedNormals(count: number, seed: number): Float64Array {
   }
   const draws = new Float64Array(2 * count);
   for (let i = 0; i < count; i++) {
-    const value = normalQuantile((order[i]! + 0.001 + 0.998 * random.uniform()) / count);
-    draws[2 * i] = value;
-    draws[2 * i + 1] = -value;
+    draws[2 * i] = order[i]!;
+    draws[2 * i + 1] = -order[i]!;
   }
   return draws;
 }

@@ -2,9 +2,8 @@ import { type Bands, bandsOf, mapBands, rawHalfWidth } from './bands';
 import { cellKey, type FrameCell, type FrameLink } from './cell';
 import { type Drawn, drawDifference, drawLn } from './draws';
 import { cellsOfEvidence } from './evidence';
-import { type AssumedOrMeasured, restsOn } from './rests-on';
 import type { FramePosterior } from './posterior';
-import { type CellView, viewCell, withLink } from './view';
+import { type CellView, stageWork, viewCell, withLink } from './view';
 
 /** How near to a measurement a forecast is. */
 export type ForecastBasis =
@@ -24,15 +23,18 @@ export interface FrameForecast {
   readonly fps: Bands;
   /** Share of draws in which the cap of the cell holds the frames; 0 without one. */
   readonly capped: number;
-  /** What the link costs against a wide direct slot, ms and as a share of the frame; null for graphics inside the processor. */
-  readonly overheadMs: Bands | null;
-  readonly overheadShare: Bands | null;
-  /** What the way back to a panel costs, ms; null without a panel. */
-  readonly panelMs: Bands | null;
   readonly basis: ForecastBasis;
-  readonly restsOn: AssumedOrMeasured;
   /** The link was never measured: the forecast rests on what titles usually send. */
   readonly unmeasuredLink: boolean;
+}
+
+/** What the way to the card and back costs a frame. */
+export interface LinkOverhead {
+  /** Against a wide direct slot: ms, and as a share of the frame. */
+  readonly ms: Bands;
+  readonly share: Bands;
+  /** The way back to a panel, ms; null without a panel. */
+  readonly panelMs: Bands | null;
 }
 
 /** A direct slot of generation 4 with 16 lanes, against which the overhead of a link is told: usable Gb/s and ms of a round trip. */
@@ -56,15 +58,13 @@ function basisOf(posterior: FramePosterior, cell: FrameCell): ForecastBasis {
   return near ? 'near' : 'far';
 }
 
-const sorted = (draws: Float64Array) => draws.sort();
-
 /** Median and bands of draws of a frame time, capped where the cell is. */
 function timeBands(
   ln: Float64Array,
   capMs: number,
   calibrated: boolean,
 ): { ms: Bands; half: number; capped: number } {
-  const order = sorted(ln);
+  const order = ln.sort();
   const half = rawHalfWidth(order);
   const free = mapBands(bandsOf(order, half, calibrated), Math.exp);
   const over = order.findIndex((l) => Math.exp(l) >= capMs);
@@ -86,38 +86,60 @@ export function overheadDraws(view: CellView, reference: FrameLink): Float64Arra
   return drawDifference(view, other);
 }
 
+interface ForecastOptions {
+  /** The true mean frame time, or a run that would be measured, which is the default. */
+  readonly drawn?: Drawn;
+  /** False for bands as drawn. */
+  readonly calibrated?: boolean;
+}
+
 /**
- * The frame time of a cell with its bands, what its link costs, and what it all rests on.
+ * The frame time of a cell with its bands.
  * @param posterior what is known of the title
  * @param cell the cell that is asked
- * @param options the true mean frame time, or a run that would be measured, which is the default; `calibrated: false` for bands as drawn
+ * @param options what is drawn, and whether bands are calibrated
  * @returns the forecast
  */
 export function forecastFrame(
   posterior: FramePosterior,
   cell: FrameCell,
-  options: { readonly drawn?: Drawn; readonly calibrated?: boolean } = {},
+  options: ForecastOptions = {},
 ): FrameForecast {
   const { drawn = 'run', calibrated = true } = options;
   const view = viewCell(posterior, cell);
   const capMs = cell.capFps === null ? 0 : 1000 / cell.capFps;
-  const { ms, half, capped } = timeBands(drawLn(view, drawn), capMs, calibrated);
-  const crossed = !cell.card.integrated;
-  const overhead = crossed ? overheadDraws(view, WIDE_SLOT) : null;
-  const middle = ms.mid;
-  const share = overhead?.map((x) => x / middle);
+  const { ms, capped } = timeBands(drawLn(view, drawn), capMs, calibrated);
+  const links = posterior.evidence.flatMap(cellsOfEvidence).map((c) => c.link.id);
   return {
     cell,
     ms,
     fps: mapBands(ms, (x) => 1000 / x),
     capped,
-    overheadMs: overhead && bandsOf(sorted(overhead), half, calibrated),
-    overheadShare: share ? bandsOf(sorted(share), half, calibrated) : null,
-    panelMs: crossed && cell.panel ? bandsOf(sorted(view.panelMs.slice()), half, calibrated) : null,
     basis: basisOf(posterior, cell),
-    restsOn: restsOn(posterior, cell),
-    unmeasuredLink:
-      crossed &&
-      !posterior.evidence.flatMap(cellsOfEvidence).some((c) => c.link.id === cell.link.id),
+    unmeasuredLink: !cell.card.integrated && !links.includes(cell.link.id),
+  };
+}
+
+/**
+ * What the way to the card and back costs a frame of a cell.
+ * @param posterior what is known of the title
+ * @param cell the cell that is asked
+ * @param calibrated false for bands as drawn
+ * @returns the overhead; null for graphics inside the processor, whose frames cross no link
+ */
+export function overheadOf(
+  posterior: FramePosterior,
+  cell: FrameCell,
+  calibrated = true,
+): LinkOverhead | null {
+  if (cell.card.integrated) return null;
+  const view = viewCell(posterior, cell);
+  const { ms, half } = timeBands(drawLn(view, 'mean'), 0, calibrated);
+  const draws = overheadDraws(view, WIDE_SLOT).sort();
+  const overhead = bandsOf(draws, half, calibrated);
+  return {
+    ms: overhead,
+    share: mapBands(overhead, (x) => x / ms.mid),
+    panelMs: cell.panel ? bandsOf(stageWork(view, 'panel').sort(), half, calibrated) : null,
   };
 }

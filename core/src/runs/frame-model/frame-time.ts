@@ -1,6 +1,6 @@
 import { type FrameCell, FULL_HD_PIXELS } from './cell';
-import type { FrameParameters, ParameterSpace } from './parameters';
-import { rateOf } from './priors';
+import { AT, type ParameterSpace } from './parameters';
+import { PRIORS, rateOf } from './priors';
 
 /** Milliseconds in which one MB passes at one Gb/s: arithmetic, 8 bits a byte. */
 export const MS_OF_MB_AT_GBPS = 8;
@@ -13,13 +13,18 @@ const MB_PER_GB = 1000;
 const UPSCALING_COST = 0.12;
 /** A stage shorter than this share of the longest one adds less than 1 in 1000 at any sharpness above 2.3. */
 const NEGLIGIBLE = 0.05;
+/** Traffic never shrinks below this share of what it is at 1920x1080. */
+const LEAST_TRAFFIC = 0.1;
 
 /** A cell in the numbers that the equations need. */
 export interface CompiledCell {
+  /** Places of the parameters of what it runs on; -1 for the reference look, and where a parameter is not needed. */
   readonly host: number;
   readonly card: number;
   readonly link: number;
   readonly look: number;
+  readonly memory: number;
+  readonly power: number;
   /** Pixels as multiples of 1920x1080, less 1; and ln of those that are drawn. */
   readonly more: number;
   readonly drawnLn: number;
@@ -38,8 +43,8 @@ export interface CompiledCell {
   readonly capMs: number;
 }
 
-const placeOf = (list: readonly { readonly id: string }[], id: string) =>
-  list.findIndex((x) => x.id === id);
+type Placed = readonly { readonly id: string; readonly at: number | null }[];
+const placeOf = (list: Placed, id: string) => list.find((x) => x.id === id)?.at ?? -1;
 
 /**
  * A cell in the numbers of a space.
@@ -58,6 +63,8 @@ export function compileCell(cell: FrameCell, space: ParameterSpace): CompiledCel
     card: placeOf(space.cards, card.id),
     link: placeOf(space.links, link.id),
     look: placeOf(space.looks, look.id),
+    memory: space.memoryAt ?? -1,
+    power: space.powerAt ?? -1,
     more: size - 1,
     drawnLn: Math.log(drawn),
     workingShare: 0.85 + 0.15 * size,
@@ -92,15 +99,16 @@ export function emptyTimes(): StageTimes {
   return { processor: 0, card: 0, link: 0, overflow: 0, panel: 0, pipeline: 0, free: 0 };
 }
 
+/** What a stage adds to the longest one. */
 const part = (ratio: number, sharpness: number) =>
   ratio < NEGLIGIBLE ? 0 : Math.exp(sharpness * Math.log(ratio));
 
 /** A maximum that is softened by stages of nearly the same length: (u^q + v^q + w^q)^(1/q). */
 function softMaximum(u: number, v: number, w: number, sharpness: number): number {
   const longest = Math.max(u, v, w);
-  const sum =
-    part(u / longest, sharpness) + part(v / longest, sharpness) + part(w / longest, sharpness);
-  return longest * Math.exp(Math.log(sum) / sharpness);
+  const [b, c] = longest === u ? [v, w] : longest === v ? [u, w] : [u, v];
+  const more = part(b / longest, sharpness) + part(c / longest, sharpness);
+  return more === 0 ? longest : longest * Math.exp(Math.log1p(more) / sharpness);
 }
 
 /**
@@ -108,32 +116,48 @@ function softMaximum(u: number, v: number, w: number, sharpness: number): number
  * lets them; what all wait for, memory that does not fit and the way back to a panel come on top.
  *
  * Source: common practice, no published source; held by simulated titles and by practitioners' figures in the tests.
- * @param p parameters of the title and of what it runs on
+ * @param p parameters, those of a particle from `at` on
+ * @param at place of the first
  * @param c the cell
  * @param into filled with the times in ms
  * @returns the whole frame without a cap, ms
  */
-export function frameTime(p: FrameParameters, c: CompiledCell, into: StageTimes): number {
-  const processor =
-    p.processorMs *
-    p.host[c.host]! *
-    (1 + p.processorGrowth * c.more) *
-    p.lookProcessor[c.look]! *
+export function frameTime(p: Float64Array, at: number, c: CompiledCell, into: StageTimes): number {
+  const isReference = c.look === -1;
+  const linkFactor = p[at + c.link]!;
+  let processor =
+    p[at + AT.processorMs]! *
+    p[at + c.host]! *
+    (1 + p[at + AT.processorGrowth]! * c.more) *
     c.processorFactor;
-  const grown = p.fixedShare + (1 - p.fixedShare) * Math.exp(p.pixelPower * c.drawnLn);
-  let card = p.cardMs * p.card[c.card]! * grown * p.lookCard[c.look]!;
-  if (c.cardPower !== 1) card *= Math.exp(-p.powerExponent * Math.log(c.cardPower));
-  const perMB = p.link[c.link]! * c.msPerMB;
-  const sent = p.trafficMB * Math.max(0.1, 1 + p.trafficGrowth * c.more) * p.lookTraffic[c.look]!;
-  const link = perMB * sent + p.roundTrips * c.latencyMs;
-  const lacking = c.usableGB === null ? 0 : Math.max(0, p.workingGB * c.workingShare - c.usableGB);
-  const overflow = lacking === 0 ? 0 : MB_PER_GB * p.touched * lacking * perMB;
-  const panel = c.pictureMs === 0 ? 0 : p.link[c.link]! * p.returnCopy * c.pictureMs;
+  const fixed = p[at + AT.fixedShare]!;
+  const grown = fixed + (1 - fixed) * Math.exp(p[at + AT.pixelPower]! * c.drawnLn);
+  let card = p[at + AT.cardMs]! * p[at + c.card]! * grown;
+  if (c.cardPower !== 1)
+    card *= c.cardPower ** -(c.power === -1 ? PRIORS.powerExponent.centre : p[at + c.power]!);
+  const perMB = linkFactor * c.msPerMB;
+  let sent =
+    p[at + AT.trafficMB]! * Math.max(LEAST_TRAFFIC, 1 + p[at + AT.trafficGrowth]! * c.more);
+  if (!isReference) {
+    card *= p[at + c.look]!;
+    processor *= p[at + c.look + 1]!;
+    sent *= p[at + c.look + 2]!;
+  }
+  const link = perMB * sent + p[at + AT.roundTrips]! * c.latencyMs;
+  const lacking =
+    c.usableGB === null || c.memory === -1
+      ? 0
+      : Math.max(0, p[at + c.memory]! * c.workingShare - c.usableGB);
+  const overflow = lacking === 0 ? 0 : MB_PER_GB * p[at + c.memory + 1]! * lacking * perMB;
+  const panel = c.pictureMs === 0 ? 0 : linkFactor * p[at + AT.returnCopy]! * c.pictureMs;
+  const onProcessor = p[at + AT.onProcessor]!;
+  const onCard = p[at + AT.onCard]!;
+  const beside = p[at + AT.beside]!;
   const pipeline = softMaximum(
-    processor + p.onProcessor * link,
-    card + p.onCard * link,
-    p.beside * link,
-    p.sharpness,
+    processor + onProcessor * link,
+    card + onCard * link,
+    beside * link,
+    p[at + AT.sharpness]!,
   );
   into.processor = processor;
   into.card = card;
@@ -141,7 +165,7 @@ export function frameTime(p: FrameParameters, c: CompiledCell, into: StageTimes)
   into.overflow = overflow;
   into.panel = panel;
   into.pipeline = pipeline;
-  into.free = pipeline + p.waited * link + overflow + panel;
+  into.free = pipeline + (1 - onProcessor - onCard - beside) * link + overflow + panel;
   return into.free;
 }
 
@@ -161,19 +185,17 @@ export function emptyShares(): StageShares {
 /**
  * How many percent a frame gets shorter for each percent that a stage gets faster, of the frame without a cap. The soft maximum is
  * homogeneous of degree 1, so that the shares sum to 1 (Euler's theorem).
- * @param p parameters of the title and of what it runs on
+ * @param p parameters, those of a particle from `at` on
+ * @param at place of the first
  * @param t times of the frame, as `frameTime` fills them
  * @param into filled with the shares, 0 to 1
  */
-export function stageShares(p: FrameParameters, t: StageTimes, into: StageShares): void {
-  const q = p.sharpness - 1;
+export function stageShares(p: Float64Array, at: number, t: StageTimes, into: StageShares): void {
+  const q = p[at + AT.sharpness]! - 1;
   const slope = (stage: number) =>
-    t.pipeline === 0 ? 0 : Math.exp(q * Math.log(Math.max(1e-12, stage / t.pipeline)));
-  const ofProcessor = slope(t.processor + p.onProcessor * t.link);
-  const ofCard = slope(t.card + p.onCard * t.link);
-  const ofBeside = slope(p.beside * t.link);
-  into.processor = (t.processor * ofProcessor) / t.free;
-  into.card = (t.card * ofCard) / t.free;
+    t.pipeline === 0 || stage <= 0 ? 0 : Math.exp(q * Math.log(stage / t.pipeline));
+  into.processor = (t.processor * slope(t.processor + p[at + AT.onProcessor]! * t.link)) / t.free;
+  into.card = (t.card * slope(t.card + p[at + AT.onCard]! * t.link)) / t.free;
   into.panel = t.panel / t.free;
   into.link = Math.max(0, 1 - into.processor - into.card - into.panel);
 }

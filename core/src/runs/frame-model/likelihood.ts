@@ -4,7 +4,7 @@ import { discrepancy } from './discrepancy';
 import { cellsOfEvidence, type FrameEvidence } from './evidence';
 import { type CompiledCell, compileCell, emptyTimes, frameTime } from './frame-time';
 import { lnNormalCdf } from './normal';
-import type { FrameParameters, ParameterSpace } from './parameters';
+import type { ParameterSpace } from './parameters';
 
 /** Scatter of ln of the frame time from repeat to repeat that is taken before any repeat was made, and what it counts for (judgement). */
 const REPEAT_SD = 0.013;
@@ -46,10 +46,11 @@ export interface Likelihood {
   readonly repeatSd: number;
   /**
    * Logarithm of the likelihood, but for a constant.
-   * @param p parameters
-   * @returns ln of the likelihood; `residuals` and `lnTimes` are filled on the way
+   * @param p parameters, those of a particle from `at` on
+   * @param at place of the first
+   * @returns ln of the likelihood; `lnTimes` are filled on the way
    */
-  readonly evaluate: (p: FrameParameters) => number;
+  readonly evaluate: (p: Float64Array, at: number) => number;
   /** ln of the frame time of each cell, of the parameters that were evaluated last. */
   readonly lnTimes: Float64Array;
 }
@@ -123,7 +124,7 @@ function rowOf(
 }
 
 /** ln of the likelihood of a piece of evidence that is not linear in ln t. */
-type Term = (p: FrameParameters, lnTimes: Float64Array, cardMs: Float64Array) => number;
+type Term = (p: Float64Array, at: number, lnTimes: Float64Array, cardMs: Float64Array) => number;
 
 function termOf(
   e: FrameEvidence,
@@ -132,21 +133,21 @@ function termOf(
 ): Term | null {
   switch (e.kind) {
     case 'bound': {
-      const at = place(e.cell);
+      const own = place(e.cell);
       const bound = Math.log(1000 / e.fps);
       const sign = e.side === 'at-least' ? 1 : -1;
-      return (_, lnTimes) => lnNormalCdf((sign * (bound - lnTimes[at]!)) / BOUND_SD);
+      return (_p, _at, lnTimes) => lnNormalCdf((sign * (bound - lnTimes[own]!)) / BOUND_SD);
     }
     case 'held': {
-      const at = place(e.cell);
+      const own = place(e.cell);
       const period = Math.log(1000 / e.cell.capFps!);
-      return (_, lnTimes) => lnNormalCdf((period - lnTimes[at]!) / CAP_SD);
+      return (_p, _at, lnTimes) => lnNormalCdf((period - lnTimes[own]!) / CAP_SD);
     }
     case 'load': {
-      const at = place(e.cell);
+      const own = place(e.cell);
       const cap = e.cell.capFps === null ? 0 : 1000 / e.cell.capFps;
-      return (_, lnTimes, cardMs) => {
-        const model = Math.min(1, cardMs[at]! / Math.max(cap, Math.exp(lnTimes[at]!)));
+      return (_p, _at, lnTimes, cardMs) => {
+        const model = Math.min(1, cardMs[own]! / Math.max(cap, Math.exp(lnTimes[own]!)));
         const miss = (e.load - model) / LOAD_SD;
         const narrow = Math.exp(-0.5 * miss * miss) / (LOAD_SD * Math.sqrt(2 * Math.PI));
         const wide = e.load > model ? LOAD_ABOVE : LOAD_BELOW;
@@ -154,11 +155,11 @@ function termOf(
       };
     }
     case 'card-ratio': {
-      const a = space.cards.findIndex((c) => c.id === e.card.id);
-      const b = space.cards.findIndex((c) => c.id === e.other.id);
+      const a = space.cards.find((c) => c.id === e.card.id)!.at;
+      const b = space.cards.find((c) => c.id === e.other.id)!.at;
       const ratio = Math.log(e.ratio);
-      return (p) => {
-        const miss = (Math.log(p.card[a]! / p.card[b]!) + ratio) / CARD_RATIO_SD;
+      return (p, at) => {
+        const miss = (Math.log(p[at + a]! / p[at + b]!) + ratio) / CARD_RATIO_SD;
         return -0.5 * miss * miss;
       };
     }
@@ -196,16 +197,16 @@ export function likelihoodOf(
   const cardMs = new Float64Array(cells.length);
   const residuals = new Float64Array(rows.length);
   const times = emptyTimes();
-  const evaluate = (p: FrameParameters) => {
+  const evaluate = (p: Float64Array, at: number) => {
     for (let i = 0; i < compiled.length; i++) {
-      lnTimes[i] = Math.log(frameTime(p, compiled[i]!, times));
+      lnTimes[i] = Math.log(frameTime(p, at, compiled[i]!, times));
       cardMs[i] = times.card;
     }
     fillResiduals(rows, lnTimes, residuals);
     solveLower(factor, residuals);
     let ln = 0;
     for (let i = 0; i < residuals.length; i++) ln -= 0.5 * residuals[i]! * residuals[i]!;
-    for (const term of terms) ln += term(p, lnTimes, cardMs);
+    for (const term of terms) ln += term(p, at, lnTimes, cardMs);
     return ln;
   };
   return { cells, compiled, rows, factor, repeatSd: r, evaluate, lnTimes };

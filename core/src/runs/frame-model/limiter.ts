@@ -4,10 +4,17 @@ import type { FrameCell } from './cell';
 import { drawLn } from './draws';
 import { cellsOfEvidence } from './evidence';
 import { compileCell } from './frame-time';
-import { emptyParameters } from './parameters';
+import { AT } from './parameters';
 import type { FramePosterior } from './posterior';
 import { randomSource } from './random';
-import { type CellView, FRAME_STAGES, type FrameStage, STAGE_COUNT, viewCell } from './view';
+import {
+  type CellView,
+  FRAME_STAGES,
+  type FrameStage,
+  sharesOf,
+  STAGE_COUNT,
+  viewCell,
+} from './view';
 
 /** Draws of each particle's shares, and the spread of what the equations miss of a share (judgement, held by the zoo). */
 const SHARE_DRAWS = 4;
@@ -144,13 +151,12 @@ function likeliest(chance: readonly number[]): FrameStage[] {
 
 /** MB a frame at which what the link carries beside the other stages would take the whole frame: the median over the particles. */
 function trafficToReach(view: CellView): number {
-  const { space, particles, derive } = view.posterior;
+  const { space, parameters } = view.posterior;
   const compiled = compileCell(view.cell, space);
-  const p = emptyParameters(space);
   const reach = Float64Array.from({ length: view.count }, (_, i) => {
-    derive(particles.z, i * space.size, p);
-    const msPerMB = p.link[compiled.link]! * compiled.msPerMB * p.beside;
-    return Math.exp(view.ln[i]!) / msPerMB;
+    const at = i * space.size;
+    const msPerMB = parameters[at + compiled.link]! * compiled.msPerMB;
+    return Math.exp(view.ln[i]!) / (msPerMB * parameters[at + AT.beside]!);
   });
   return quantile(reach.sort(), 0.5);
 }
@@ -202,7 +208,7 @@ function capHolds(view: CellView): number {
  */
 export function limiterOf(posterior: FramePosterior, cell: FrameCell): LimiterAnswer {
   const view = viewCell(posterior, cell);
-  const draws = shareDraws(view.shares, posterior.seed);
+  const draws = shareDraws(sharesOf(view), posterior.seed);
   const counted = countStages(draws);
   const shares = stageShareList(draws, counted.chance);
   const held = capHolds(view);

@@ -13,36 +13,6 @@ import {
   workingPrior,
 } from './priors';
 
-/** One set of parameters in the units of the equations. Refilled in place: a posterior computes many thousands. */
-export interface FrameParameters {
-  processorMs: number;
-  processorGrowth: number;
-  cardMs: number;
-  fixedShare: number;
-  pixelPower: number;
-  trafficMB: number;
-  trafficGrowth: number;
-  roundTrips: number;
-  /** Parts of the link's work on the processor's thread, inside drawing, beside both, and waited for by all; sum 1. */
-  onProcessor: number;
-  onCard: number;
-  beside: number;
-  waited: number;
-  sharpness: number;
-  returnCopy: number;
-  /** GB; 0 where nothing is stated. */
-  workingGB: number;
-  touched: number;
-  powerExponent: number;
-  /** Factors on stage times, by place in the space. */
-  readonly host: Float64Array;
-  readonly card: Float64Array;
-  readonly link: Float64Array;
-  readonly lookCard: Float64Array;
-  readonly lookProcessor: Float64Array;
-  readonly lookTraffic: Float64Array;
-}
-
 /** A factor of one host, card or link: which number of a particle it is, and its prior. */
 interface Place {
   readonly id: string;
@@ -70,8 +40,8 @@ export interface ParameterSpace {
   readonly powerAt: number | null;
 }
 
-/** Numbers that every particle has. */
-const AT = {
+/** Numbers that every particle has. Of the logits of the link's parts, the parameters are the parts. */
+export const AT = {
   processorMs: 0,
   processorGrowth: 1,
   cardMs: 2,
@@ -80,7 +50,9 @@ const AT = {
   trafficMB: 5,
   trafficGrowth: 6,
   roundTrips: 7,
-  linkLogits: 8,
+  onProcessor: 8,
+  onCard: 9,
+  beside: 10,
   sharpness: 11,
   returnCopy: 12,
 } as const;
@@ -161,95 +133,77 @@ export function parameterSpace(
 }
 
 /**
- * Room for one set of parameters.
- * @param space the space it is of
- * @returns a set to be filled by `deriver`
+ * Fills parameters in the units of the equations from the standard normal numbers of a particle. Both have the same places.
+ * @param z standard normal numbers, those of the particle from `from` on
+ * @param from place of the first
+ * @param into parameters, filled from `at` on
+ * @param at place of the first
  */
-export function emptyParameters(space: ParameterSpace): FrameParameters {
-  return {
-    processorMs: 0,
-    processorGrowth: 0,
-    cardMs: 0,
-    fixedShare: 0,
-    pixelPower: 0,
-    trafficMB: 0,
-    trafficGrowth: 0,
-    roundTrips: 0,
-    onProcessor: 0,
-    onCard: 0,
-    beside: 0,
-    waited: 0,
-    sharpness: 0,
-    returnCopy: 0,
-    workingGB: 0,
-    touched: 0,
-    powerExponent: PRIORS.powerExponent.centre,
-    host: new Float64Array(space.hosts.length),
-    card: new Float64Array(space.cards.length),
-    link: new Float64Array(space.links.length),
-    lookCard: new Float64Array(space.looks.length).fill(1),
-    lookProcessor: new Float64Array(space.looks.length).fill(1),
-    lookTraffic: new Float64Array(space.looks.length).fill(1),
+export type Deriver = (z: Float64Array, from: number, into: Float64Array, at: number) => void;
+
+/** Centre and spread of each number of a particle, so that a particle is mapped in one pass. */
+function priorsOf(space: ParameterSpace): { centres: Float64Array; sds: Float64Array } {
+  const { stated } = space;
+  const centres = new Float64Array(space.size);
+  const sds = new Float64Array(space.size);
+  const put = (at: number, prior: Prior) => {
+    centres[at] = prior.centre;
+    sds[at] = prior.sd;
   };
+  put(AT.processorMs, statedOr(stated.processorMs, PRIORS.processorMs));
+  put(AT.processorGrowth, PRIORS.processorGrowth);
+  put(AT.cardMs, statedOr(stated.cardMs, PRIORS.cardMs));
+  put(AT.fixedShare, PRIORS.fixedShare);
+  put(AT.pixelPower, PRIORS.pixelPower);
+  put(AT.trafficMB, statedOr(stated.trafficMB, PRIORS.trafficMB));
+  put(AT.trafficGrowth, PRIORS.trafficGrowth);
+  put(AT.roundTrips, PRIORS.roundTrips);
+  LINK_LOGITS.forEach((prior, i) => put(AT.onProcessor + i, prior));
+  put(AT.sharpness, PRIORS.sharpness);
+  put(AT.returnCopy, PRIORS.returnCopy);
+  for (const place of [...space.hosts, ...space.cards, ...space.links]) put(place.at, place.prior);
+  const reference = space.looks[0]?.look;
+  for (const { at, look } of space.looks) {
+    if (at === null || !reference) continue;
+    const { card, processor, traffic } = lookPriors(look, reference);
+    [card, processor, traffic].forEach((prior, i) => put(at + i, prior));
+  }
+  const working = workingPrior(stated.workingGB);
+  if (space.memoryAt !== null && working) {
+    put(space.memoryAt, working);
+    put(space.memoryAt + 1, PRIORS.touched);
+  }
+  if (space.powerAt !== null) put(space.powerAt, PRIORS.powerExponent);
+  return { centres, sds };
 }
 
-/** Fills a set of parameters from the standard normal numbers of a particle. */
-export type Deriver = (z: Float64Array, from: number, into: FrameParameters) => void;
+/** Parameters that are not logarithms. */
+const PLAIN: readonly number[] = [AT.processorGrowth, AT.pixelPower, AT.trafficGrowth];
 
 /**
  * The way from standard normal numbers to parameters.
  * @param space the space of the particles
- * @returns a function that reads `space.size` numbers of `z` from `from` on
+ * @returns a function that maps one particle
  */
 export function deriver(space: ParameterSpace): Deriver {
-  const { stated, hosts, cards, links, looks, memoryAt, powerAt } = space;
-  const processorMs = statedOr(stated.processorMs, PRIORS.processorMs);
-  const cardMs = statedOr(stated.cardMs, PRIORS.cardMs);
-  const trafficMB = statedOr(stated.trafficMB, PRIORS.trafficMB);
-  const working = workingPrior(stated.workingGB);
-  const [toProcessor, toCard, toBeside] = LINK_LOGITS as [Prior, Prior, Prior];
-  const reference = looks[0]?.look;
-  const lookMaps = looks.map((l) => ({
-    at: l.at,
-    priors: reference ? lookPriors(l.look, reference) : null,
-  }));
-  return (z, from, p) => {
-    const plain = (prior: Prior, at: number) => prior.centre + prior.sd * z[from + at]!;
-    p.processorMs = Math.exp(plain(processorMs, AT.processorMs));
-    p.processorGrowth = plain(PRIORS.processorGrowth, AT.processorGrowth);
-    p.cardMs = Math.exp(plain(cardMs, AT.cardMs));
-    p.fixedShare = 1 / (1 + Math.exp(-plain(PRIORS.fixedShare, AT.fixedShare)));
-    p.pixelPower = plain(PRIORS.pixelPower, AT.pixelPower);
-    p.trafficMB = Math.exp(plain(trafficMB, AT.trafficMB));
-    p.trafficGrowth = plain(PRIORS.trafficGrowth, AT.trafficGrowth);
-    p.roundTrips = Math.exp(plain(PRIORS.roundTrips, AT.roundTrips));
-    p.sharpness = 1 + Math.exp(plain(PRIORS.sharpness, AT.sharpness));
-    p.returnCopy = Math.exp(plain(PRIORS.returnCopy, AT.returnCopy));
-    const a = Math.exp(plain(toProcessor, AT.linkLogits));
-    const b = Math.exp(plain(toCard, AT.linkLogits + 1));
-    const c = Math.exp(plain(toBeside, AT.linkLogits + 2));
-    const sum = a + b + c + Math.exp(WAIT_LOGIT);
-    p.onProcessor = a / sum;
-    p.onCard = b / sum;
-    p.beside = c / sum;
-    p.waited = 1 - (a + b + c) / sum;
-    for (let i = 0; i < hosts.length; i++)
-      p.host[i] = Math.exp(plain(hosts[i]!.prior, hosts[i]!.at));
-    for (let i = 0; i < cards.length; i++)
-      p.card[i] = Math.exp(plain(cards[i]!.prior, cards[i]!.at));
-    for (let i = 0; i < links.length; i++)
-      p.link[i] = Math.exp(plain(links[i]!.prior, links[i]!.at));
-    for (let i = 1; i < lookMaps.length; i++) {
-      const { at, priors } = lookMaps[i]!;
-      if (at === null || !priors) continue;
-      p.lookCard[i] = Math.exp(plain(priors.card, at));
-      p.lookProcessor[i] = Math.exp(plain(priors.processor, at + 1));
-      p.lookTraffic[i] = Math.exp(plain(priors.traffic, at + 2));
+  const { size, powerAt } = space;
+  const { centres, sds } = priorsOf(space);
+  const isPlain = Uint8Array.from({ length: size }, (_, d) =>
+    Number(PLAIN.includes(d) || d === powerAt),
+  );
+  const waiting = Math.exp(WAIT_LOGIT);
+  return (z, from, into, at) => {
+    for (let d = 0; d < size; d++) {
+      const value = centres[d]! + sds[d]! * z[from + d]!;
+      into[at + d] = isPlain[d] === 1 ? value : Math.exp(value);
     }
-    if (memoryAt !== null && working) {
-      p.workingGB = Math.exp(plain(working, memoryAt));
-      p.touched = Math.exp(plain(PRIORS.touched, memoryAt + 1));
-    }
-    if (powerAt !== null) p.powerExponent = plain(PRIORS.powerExponent, powerAt);
+    // Of odds, the share.
+    into[at + AT.fixedShare] = into[at + AT.fixedShare]! / (1 + into[at + AT.fixedShare]!);
+    into[at + AT.sharpness]! += 1;
+    const sum =
+      into[at + AT.onProcessor]! + into[at + AT.onCard]! + into[at + AT.beside]! + waiting;
+    into[at + AT.onProcessor]! /= sum;
+    into[at + AT.onCard]! /= sum;
+    into[at + AT.beside]! /= sum;
   };
 }

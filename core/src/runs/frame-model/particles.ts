@@ -1,5 +1,5 @@
 import type { Likelihood } from './likelihood';
-import { type Deriver, emptyParameters, type ParameterSpace } from './parameters';
+import type { Deriver, ParameterSpace } from './parameters';
 import { randomSource } from './random';
 
 /** How thorough a posterior is: particles, and moves of each particle at a temperature and at the last one. */
@@ -34,9 +34,10 @@ export interface Particles {
 
 /** Effective share of particles below which the next temperature would throw away too many. */
 const LEAST_EFFECTIVE = 0.5;
-const BISECTIONS = 30;
+const BISECTIONS = 20;
 const ALL_NUMBERS = 0.4;
-const JITTER = 0.02;
+/** Half-width of what is added to each number, so that particles do not stay on a grid: standard deviation 0.02. */
+const JITTER = 0.02 * Math.sqrt(3);
 const FULL_STEP = 0.1;
 
 /** Largest step in temperature that keeps at least half of the particles effective. */
@@ -114,10 +115,10 @@ export function temper(
       z[i * size + d] = value;
       if (i + 1 < count) z[(i + 1) * size + d] = -value;
     }
-  const p = emptyParameters(space);
+  const p = new Float64Array(size);
   const lnOf = (from: Float64Array, at: number) => {
-    derive(from, at, p);
-    return likelihood.evaluate(p);
+    derive(from, at, p, 0);
+    return likelihood.evaluate(p, 0);
   };
   let ln = Float64Array.from({ length: count }, (_, i) => lnOf(z, i * size));
   const trial = new Float64Array(size);
@@ -148,7 +149,8 @@ export function temper(
         continue;
       }
       dims++;
-      const value = old + step * (frozen[j + d]! - frozen[k + d]!) + JITTER * random.normal();
+      const value =
+        old + step * (frozen[j + d]! - frozen[k + d]!) + JITTER * (2 * random.uniform() - 1);
       trial[d] = value;
       priors += value * value - old * old;
     }

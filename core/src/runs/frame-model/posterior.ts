@@ -3,13 +3,7 @@ import { solveLower, solveUpper } from './cholesky';
 import { discrepancy } from './discrepancy';
 import { cellsOfEvidence, type FrameEvidence, type Unused, usableEvidence } from './evidence';
 import { fillResiduals, type Likelihood, likelihoodOf } from './likelihood';
-import {
-  type Deriver,
-  deriver,
-  emptyParameters,
-  parameterSpace,
-  type ParameterSpace,
-} from './parameters';
+import { type Deriver, deriver, parameterSpace, type ParameterSpace } from './parameters';
 import { type Effort, firstEffort, type Particles, temper } from './particles';
 import { NOTHING_STATED, type StatedTitle } from './priors';
 import { randomSource, seedOf } from './random';
@@ -40,7 +34,8 @@ export interface FramePosterior {
   readonly space: ParameterSpace;
   readonly likelihood: Likelihood;
   readonly particles: Particles;
-  readonly derive: Deriver;
+  /** Parameters of each particle in the units of the equations, `space.size` numbers one after the other. */
+  readonly parameters: Float64Array;
   /** Of each particle, the residuals of the rows solved by their covariance: weights for what the equations miss. */
   readonly weights: Float64Array;
   readonly seed: number;
@@ -102,18 +97,22 @@ const standIn = (card: FrameCell['card']): FrameCell => ({
   cardPower: 1,
 });
 
+function parametersOf(space: ParameterSpace, derive: Deriver, particles: Particles): Float64Array {
+  const all = new Float64Array(particles.z.length);
+  for (let at = 0; at < all.length; at += space.size) derive(particles.z, at, all, at);
+  return all;
+}
+
 function weightsOf(
   likelihood: Likelihood,
-  space: ParameterSpace,
-  derive: Deriver,
+  parameters: Float64Array,
   particles: Particles,
 ): Float64Array {
   const rows = likelihood.rows.length;
   const weights = new Float64Array(particles.count * rows);
-  const p = emptyParameters(space);
+  const size = parameters.length / particles.count;
   for (let i = 0; i < particles.count; i++) {
-    derive(particles.z, i * space.size, p);
-    likelihood.evaluate(p);
+    likelihood.evaluate(parameters, i * size);
     const own = weights.subarray(i * rows, (i + 1) * rows);
     fillResiduals(likelihood.rows, likelihood.lnTimes, own);
     solveLower(likelihood.factor, own);
@@ -139,14 +138,15 @@ export function framePosterior(question: FrameQuestion): FramePosterior {
   for (;;) {
     const likelihood = likelihoodOf(evidence, space, noise);
     const particles = temper(likelihood, space, derive, effort, seed);
-    const weights = weightsOf(likelihood, space, derive, particles);
+    const parameters = parametersOf(space, derive, particles);
+    const weights = weightsOf(likelihood, parameters, particles);
     const worst = noise.size < MAX_CONTRADICTIONS ? worstRow(likelihood, weights, noise) : null;
     if (worst === null)
       return {
         space,
         likelihood,
         particles,
-        derive,
+        parameters,
         weights,
         seed,
         evidence,
@@ -232,7 +232,13 @@ export function withCells(posterior: FramePosterior, cells: readonly FrameCell[]
         if (i + 1 < count) z[(i + 1) * space.size + d] = -value;
       }
   }
-  return { ...posterior, space, derive: deriver(space), particles: { ...posterior.particles, z } };
+  const particles = { ...posterior.particles, z };
+  return {
+    ...posterior,
+    space,
+    particles,
+    parameters: parametersOf(space, deriver(space), particles),
+  };
 }
 
 /** The places of a space that another has not, each under a name of its own. */

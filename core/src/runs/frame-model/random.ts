@@ -1,5 +1,4 @@
 import { randomNormal } from 'd3-random';
-import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 
 /** A seeded source of chance: the same seed gives the same row of numbers on every machine. */
@@ -12,6 +11,9 @@ export interface RandomSource {
   readonly below: (n: number) => number;
 }
 
+/** A step of numbers from 0 to 1: 32 bits are enough here, and twice as fast as 53. */
+const UNIT = 2 ** -32;
+
 /**
  * A row of random numbers that depends on the seed alone.
  * @param seed a whole number; its lower 32 bits count
@@ -19,7 +21,7 @@ export interface RandomSource {
  */
 export function randomSource(seed: number): RandomSource {
   const generator = xoroshiro128plus(seed | 0);
-  const uniform = () => uniformFloat64(generator);
+  const uniform = () => (generator.next() >>> 0) * UNIT;
   return {
     uniform,
     normal: randomNormal.source(uniform)(),

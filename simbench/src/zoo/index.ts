@@ -1,0 +1,3 @@
+export * from './frames';
+export * from './regimes';
+export * from './world';
