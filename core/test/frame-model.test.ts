@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { quantile } from '../src/base';
 import {
+  adviseRuns,
   type Bands,
   forecastFrame,
   type FrameCard,
@@ -9,9 +10,11 @@ import {
   type FrameHost,
   type FrameLink,
   framePosterior,
+  informationOf,
   limiterOf,
   overheadDraws,
   overheadOf,
+  REFINED_EFFORT,
   sharesOf,
   stageWork,
   viewCell,
@@ -122,7 +125,7 @@ describe('check values of the frame model', () => {
     isNear(fpsAt(p, cell({ card: b })), 82.1, 78.7, 85.6);
   });
 
-  it('held at a limit: the free rate is higher, with the limit 60', () => {
+  it('held at a limit: free it is higher, limited 60', () => {
     const p = know(
       { id: 'held', kind: 'held', cell: cell({ capFps: 60 }) },
       ran(cell({ pixels: UHD }), 41),
@@ -196,7 +199,7 @@ describe('answers of the frame model', () => {
     expect(Math.abs(change - share)).toBeLessThan(0.03);
   });
 
-  it('a cell that ran forecasts as itself, others say how near they are', () => {
+  it('a cell that ran forecasts as itself, others how near', () => {
     const p = know(...PAIR);
     const own = forecastFrame(p, cell());
     expect(own.basis).toBe('measured');
@@ -208,6 +211,36 @@ describe('answers of the frame model', () => {
     );
     expect(other).toMatchObject({ basis: 'far', unmeasuredLink: true });
     expect(forecastFrame(know(), cell())).toMatchObject({ basis: 'start' });
+  });
+
+  it('the link costs what slot and dock differ, and more', () => {
+    const p = know(...PAIR);
+    const overhead = overheadOf(p, cell())!;
+    expect(overhead.ms.mid).toBeGreaterThan(7.65);
+    expect(overhead.ms.mid).toBeLessThan(10);
+    expect(overhead.share.mid).toBeCloseTo(overhead.ms.mid / (1000 / 73), 1);
+    expect(overhead.panelMs).toBeNull();
+    const inside: FrameCard = { id: 'inside', index: null, memoryGB: null, integrated: true };
+    expect(overheadOf(p, cell({ card: inside }))).toBeNull();
+  });
+
+  it('memory that does not fit makes frames longer, by a wide band', () => {
+    const stated = { processorMs: null, cardMs: null, trafficMB: null, workingGB: 14 };
+    const p = framePosterior({ titleId: 'memory', evidence: [ran(cell(), 60)], stated });
+    const small = { id: 'small', index: exactly(100), integrated: false };
+    const at = (memoryGB: number) => forecastFrame(p, cell({ card: { ...small, memoryGB } })).fps;
+    expect(at(8).mid).toBeLessThan(0.8 * at(24).mid);
+    expect(at(8)[80].hi / at(8)[80].lo).toBeGreaterThan(at(24)[80].hi / at(24)[80].lo);
+  });
+
+  it('above sixty cells those nearest to the question count', () => {
+    const hosts = Array.from({ length: 70 }, (_, i) => ({ id: `h${i}`, index: exactly(60 + i) }));
+    const evidence = hosts.map((host) => ran(cell({ host }), 40 + host.index.lo / 4));
+    const p = framePosterior({ titleId: 'many', evidence, nearTo: cell({ host: hosts[69]! }) });
+    expect(p.likelihood.cells).toHaveLength(60);
+    expect(p.unused).toHaveLength(10);
+    expect(p.unused[0]).toMatchObject({ why: 'far' });
+    expect(p.evidence.some((e) => e.kind === 'runs' && e.cell.host.id === 'h69')).toBe(true);
   });
 
   it('impossible figures are left out, with the reason', () => {
@@ -222,7 +255,7 @@ describe('answers of the frame model', () => {
     expect(p.evidence).toHaveLength(1);
   });
 
-  it('a run that does not fit the others is found and counts less', () => {
+  it('a run unlike the others is found and counts less', () => {
     const sizes = [1280 * 720, HD, QHD, 3440 * 1440, UHD];
     const fine = sizes.map((pixels) => ran(cell({ pixels }), 60, 60.5, 59.8));
     expect(know(...fine).contradictions).toEqual([]);
@@ -236,5 +269,75 @@ describe('answers of the frame model', () => {
     const wide = forecastFrame(p, cell({ link: unknown })).fps[80];
     const known = forecastFrame(p, cell()).fps[80];
     expect(wide.hi / wide.lo).toBeGreaterThan(known.hi / known.lo);
+  });
+});
+
+describe('what to run next', () => {
+  const experiment = (id: string, c: FrameCell, minutes: number) => ({
+    id,
+    cell: c,
+    against: null,
+    minutes,
+  });
+  const sizes = [
+    experiment('1440p', cell({ pixels: QHD }), 1),
+    experiment('4k', cell({ pixels: UHD }), 1),
+  ];
+  const slot = experiment('slot', cell({ link: SLOT }), 35);
+
+  it('tells more for its minutes first, never what was run', () => {
+    const p = know(ran(cell(), 60));
+    const advised = adviseRuns(p, { kind: 'limiter', cell: cell() }, [
+      experiment('again', cell(), 1),
+      slot,
+      ...sizes,
+    ]);
+    expect(advised.map((a) => a.experiment.id)).not.toContain('again');
+    expect(['1440p', '4k']).toContain(advised[0]!.experiment.id);
+    expect(advised.every((a) => a.bits >= 0.05)).toBe(true);
+    expect(advised[0]!.settles).toBeGreaterThan(0);
+  });
+
+  it('a processor held back tells the processor from the link', () => {
+    const p = know(
+      ran(cell(), 45),
+      ran(cell({ pixels: QHD }), 44.8),
+      ran(cell({ pixels: UHD }), 44.5),
+    );
+    const slower = cell({ processorClock: 0.8 });
+    const clock = { id: 'clock', cell: slower, against: cell(), minutes: 5 };
+    const repeat = experiment('720p', cell({ pixels: 1280 * 720 }), 1);
+    const matter = { kind: 'limiter', cell: cell() } as const;
+    expect(informationOf(p, matter, clock).bits).toBeGreaterThan(
+      2 * informationOf(p, matter, repeat).bits,
+    );
+  });
+
+  it('which of two is faster, and a figure, can be asked too', () => {
+    const p = know(ran(cell(), 60));
+    const a = cell({ pixels: UHD });
+    const b = cell({ link: SLOT, pixels: UHD });
+    const direct = experiment('a', a, 1);
+    expect(informationOf(p, { kind: 'forecast', cell: a }, direct).bits).toBeGreaterThan(1);
+    expect(informationOf(p, { kind: 'forecast', cell: a }, direct).settles).toBeNull();
+    expect(informationOf(p, { kind: 'choice', a, b }, direct).bits).toBeGreaterThanOrEqual(0);
+  });
+});
+
+describe('seeds', () => {
+  it('a refined answer moves by little from seed to seed', () => {
+    const evidence = [
+      ...PAIR,
+      ran(cell({ link: SLOT, pixels: QHD }), 132),
+      ran(cell({ link: SLOT, pixels: UHD }), 80),
+    ];
+    const asked = [1, 2, 3, 4].map((seed) => {
+      const p = framePosterior({ titleId: 's', evidence, effort: REFINED_EFFORT, seed });
+      const at = cell({ pixels: UHD });
+      return { fps: forecastFrame(p, at).fps.mid, chance: limiterOf(p, at).shares[0]!.chance };
+    });
+    const spread = (list: number[]) => (Math.max(...list) - Math.min(...list)) / 2;
+    expect(spread(asked.map((a) => a.fps)) / 49).toBeLessThan(0.012);
+    expect(spread(asked.map((a) => a.chance))).toBeLessThan(0.04);
   });
 });

@@ -3,12 +3,13 @@ import { apiSpeed } from './api.mjs';
 import { coreLines } from './core.mjs';
 import { importPage, importSpeed } from './import.mjs';
 import { pageScores } from './lighthouse.mjs';
+import { modelStudy } from './model.mjs';
 import { gridScroll, logSpeed } from './log.mjs';
 import { captureSpeed, redrawMs } from './runs.mjs';
 import { scoutSpeed } from './scout.mjs';
 import { limiterLines, simulateSpeed } from './toll.mjs';
 import { nextTestSpeed, troubleLines } from './trouble.mjs';
-import { atLeast, countOver, line, plain, told, write } from '../lib/bench-table.mjs';
+import { atLeast, countOver, line, plain, section, told, write } from '../lib/bench-table.mjs';
 import { DEMO_FILE } from '../lib/paths.mjs';
 import { dependencies } from '../lib/prepare.mjs';
 import { say, stop } from '../lib/say.mjs';
@@ -160,6 +161,28 @@ const PARTS = {
       );
       line(`script of a second visit to ${p.name}, against 5 kB`, p.second / 1000, 5, 'kB', 1);
     }
+  },
+  async model() {
+    const study = await modelStudy({ write: process.argv.includes('--write') });
+    section('model', study.text);
+    line(
+      'frame model: mean error at sizes where a straight line exists, against the line',
+      100 * study.ours,
+      100 * study.line,
+      '%',
+      1,
+    );
+    atLeast(
+      'frame model: limiters told with at least 95 % that are right, %',
+      Math.round(100 * study.sure),
+      95,
+    );
+    const { exp, pair, twelve, many, forecast } = study.speed;
+    const against = 'against ten million exponentials';
+    line(`frame model: posterior of a pair, ${against}`, pair, exp, 'ms', 0.35);
+    line(`frame model: posterior of twelve cells, ${against}`, twelve, exp, 'ms', 0.5);
+    line(`frame model: posterior of forty-eight cells, ${against}`, many, exp, 'ms', 1);
+    line(`frame model: one forecast, ${against}`, forecast, exp, 'ms', 0.005);
   },
   async right() {
     for (const text of await limiterLines()) told(text);

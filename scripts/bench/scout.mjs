@@ -1,5 +1,5 @@
 import { ROOT } from '../lib/paths.mjs';
-import { load } from './toll.mjs';
+import { load } from './load.mjs';
 
 const SIZES = { docks: 300, cards: 400, cables: 20 };
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];

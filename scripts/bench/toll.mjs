@@ -1,31 +1,7 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { build as bundle } from 'esbuild';
 import { ROOT } from '../lib/paths.mjs';
+import { load } from './load.mjs';
 
 const FRAMES = 100_000;
-
-/** Modules made of this project's own sources, its tests' helpers too. */
-export async function load(contents) {
-  const { outputFiles } = await bundle({
-    stdin: { contents, resolveDir: join(ROOT, 'simbench') },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    write: false,
-    // Some packages ask for the modules of Node by `require`.
-    banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
-    },
-  });
-  const dir = mkdtempSync(join(tmpdir(), 'bench-'));
-  const file = join(dir, 'toll.mjs');
-  writeFileSync(file, outputFiles[0].text);
-  const loaded = await import(file);
-  rmSync(dir, { recursive: true });
-  return loaded;
-}
 
 /** A hundred thousand frames drawn by chance, and the random numbers they take alone: medians of rounds that alternate, ms. */
 export async function simulateSpeed(rounds = 21) {

@@ -1,6 +1,6 @@
 import { ROOT } from '../lib/paths.mjs';
 import { sideBySide } from '../lib/side-by-side.mjs';
-import { load } from './toll.mjs';
+import { load } from './load.mjs';
 
 /**
  * The next best test over the whole net, every condition of a chain taken as met, beside the arithmetic nobody can leave out: one update

@@ -186,7 +186,8 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 84_000, held: 84_000 },
+    // Held above the limit while the frame model stands beside the two models that it replaces.
+    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 84_000, held: 87_000 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),

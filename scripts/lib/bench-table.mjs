@@ -7,6 +7,7 @@ import { say } from './say.mjs';
 
 const rows = [];
 const texts = [];
+const sections = new Map();
 let over = 0;
 
 /** One figure beside its reference: `name | ours | reference | ratio | limit | ok or over`. */
@@ -43,6 +44,12 @@ export function plain(name, ours, reference = '') {
 /** A line that is no ratio: how often something is right. */
 export function told(text) {
   texts.push(text);
+  say(text);
+}
+
+/** Tables of a part, for a place of their own in docs/benchmarks.md. */
+export function section(name, text) {
+  sections.set(name, text);
   say(text);
 }
 
@@ -106,7 +113,17 @@ export function write(seconds, whole) {
     ? `One run of ${Math.round(seconds)} s`
     : 'Runs of its parts one after another, the last';
   const body = `${how} on ${day}: ${machine()}.\n\n${table}\n\n${list}`;
-  writeFileSync(file, `${old.slice(0, i + from.length)}\n\n${body}\n\n${old.slice(j)}`);
+  let text = `${old.slice(0, i + from.length)}\n\n${body}\n\n${old.slice(j)}`;
+  for (const [name, own] of sections) text = withSection(text, name, `Taken on ${day}.\n\n${own}`);
+  writeFileSync(file, text);
+}
+
+function withSection(text, name, own) {
+  const from = `<!-- ${name} -->`;
+  const at = text.indexOf(from);
+  const to = text.indexOf(`<!-- /${name} -->`);
+  if (at < 0 || to < 0) throw new Error(`docs/benchmarks.md has no place for ${name}`);
+  return `${text.slice(0, at + from.length)}\n\n${own}\n\n${text.slice(to)}`;
 }
 
 export const countOver = () => over;

@@ -17,6 +17,7 @@ export * from './comparison/grid';
 export * from './comparison/labels';
 export * from './comparison/over-time';
 export * from './comparison/session';
+export * from './frame-model';
 export * from './limiter/alarms';
 export * from './limiter/elasticity';
 export * from './limiter/evidence';

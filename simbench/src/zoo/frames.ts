@@ -1,11 +1,11 @@
 import { type Chance, mixedChance } from '../chance';
-import type { ZooCard, ZooHost, ZooLink, ZooLook, ZooWorld } from './world';
+import type { ZooCard, ZooHost, ZooLink, ZooLook, ZooTitle } from './title';
 
 /** What is run: a picture of some size on some of the house's things. */
 export interface ZooScene {
-  readonly host: keyof ZooWorld['hosts'];
-  readonly card: keyof ZooWorld['cards'];
-  readonly link: keyof ZooWorld['links'];
+  readonly host: keyof ZooTitle['hosts'];
+  readonly card: keyof ZooTitle['cards'];
+  readonly link: keyof ZooTitle['links'];
   readonly look: ZooLook['id'];
   readonly pixels: number;
   readonly panel: boolean;
@@ -36,7 +36,7 @@ interface Nominal {
   readonly perMB: number;
 }
 
-function growth(w: ZooWorld, card: ZooCard, pixels: number): number {
+function growth(w: ZooTitle, card: ZooCard, pixels: number): number {
   const x = pixels / FULL_HD;
   const fixed = Math.min(0.9, Math.max(0, w.fixedShare + card.fixedMore));
   if (w.law === 'power') return x ** w.power;
@@ -44,7 +44,7 @@ function growth(w: ZooWorld, card: ZooCard, pixels: number): number {
   return w.law === 'step' && pixels > BIG_PICTURE ? linear * (1 + w.step) : linear;
 }
 
-function nominal(w: ZooWorld, s: ZooScene, faster: Faster): Nominal {
+function nominal(w: ZooTitle, s: ZooScene, faster: Faster): Nominal {
   const host: ZooHost = w.hosts[s.host];
   const card = w.cards[s.card];
   const link: ZooLink = w.links[s.link];
@@ -90,7 +90,7 @@ interface Frame {
 }
 
 /** Frames with their scatter, which stays for some frames; the same for every change of the nominal times. */
-function framesOf(w: ZooWorld, n: Nominal, c: Chance): () => Frame {
+function framesOf(w: ZooTitle, n: Nominal, c: Chance): () => Frame {
   let processorState = 0;
   let cardState = 0;
   const { kept } = w.jitter;
@@ -199,7 +199,7 @@ const plain =
     return top * sum ** (1 / q) + f.waited + f.back;
   };
 
-function makerOf(w: ZooWorld): Maker {
+function makerOf(w: ZooTitle): Maker {
   if (w.mechanism === 'serial') return serial(w.forked);
   if (w.mechanism === 'chunks') return chunked(w.passes, w.buffers);
   if (w.mechanism === 'plain') return plain(w.sharpness);
@@ -229,12 +229,12 @@ export interface ZooTruth {
 
 /**
  * The true mean frame time of a scene.
- * @param w the world
+ * @param w the title
  * @param s the scene
  * @param faster stages that are faster by a factor
  * @returns ms of a frame, and of the card alone
  */
-export function truthOf(w: ZooWorld, s: ZooScene, faster: Faster = {}): ZooTruth {
+export function truthOf(w: ZooTitle, s: ZooScene, faster: Faster = {}): ZooTruth {
   const run = (n: Nominal) =>
     meanOf(makerOf(w)(framesOf(w, n, mixedChance(w.seed))), w.mechanism === 'pacing');
   let n = nominal(w, s, faster);
@@ -254,11 +254,11 @@ const NUDGE = 0.04;
 
 /**
  * True shares of a scene: what 1 % more speed of each stage brings, by common random numbers.
- * @param w the world
+ * @param w the title
  * @param s the scene
  * @returns shares, scaled to a sum of 1
  */
-export function trueShares(w: ZooWorld, s: ZooScene): Record<ZooStage, number> {
+export function trueShares(w: ZooTitle, s: ZooScene): Record<ZooStage, number> {
   const free = { ...s, capFps: null };
   const raw = ZOO_STAGES.map((stage) => {
     const slow = truthOf(w, free, { [stage]: 1 - NUDGE }).ms;
@@ -274,12 +274,12 @@ export function trueShares(w: ZooWorld, s: ZooScene): Record<ZooStage, number> {
 
 /**
  * What one run of a scene shows: the mean with its scatter from run to run, and the card's load as its meter reads it.
- * @param w the world
+ * @param w the title
  * @param s the scene
  * @param repeat which repeat
  * @returns ms of a frame, and a load from 0 to 1
  */
-export function measure(w: ZooWorld, s: ZooScene, repeat: number): { ms: number; load: number } {
+export function measure(w: ZooTitle, s: ZooScene, repeat: number): { ms: number; load: number } {
   const truth = truthOf(w, s);
   const c = mixedChance(w.seed * 977 + repeat * 7919 + hashOf(s));
   const cap = s.capFps === null ? 0 : 1000 / s.capFps;

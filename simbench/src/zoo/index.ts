@@ -1,3 +1,3 @@
 export * from './frames';
 export * from './regimes';
-export * from './world';
+export * from './title';

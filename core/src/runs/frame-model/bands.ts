@@ -22,7 +22,11 @@ export interface BandCalibration {
 
 const CALIBRATION: readonly BandCalibration[] = calibration.bands;
 
-/** Half-width of the raw 80 % band, as ln. */
+/**
+ * Half-width of the raw 80 % band.
+ * @param sortedLn draws of ln of a frame time, in rising order
+ * @returns half-width as ln
+ */
 export function rawHalfWidth(sortedLn: Float64Array): number {
   return (quantile(sortedLn, 0.9) - quantile(sortedLn, 0.1)) / 2;
 }

@@ -94,7 +94,10 @@ export interface StageTimes {
   free: number;
 }
 
-/** Room for the times of a frame. */
+/**
+ * Room for the times of a frame.
+ * @returns times, to be filled by `frameTime`
+ */
 export function emptyTimes(): StageTimes {
   return { processor: 0, card: 0, link: 0, overflow: 0, panel: 0, pipeline: 0, free: 0 };
 }
@@ -177,7 +180,10 @@ export interface StageShares {
   panel: number;
 }
 
-/** Room for the shares of a frame. */
+/**
+ * Room for the shares of a frame.
+ * @returns shares, to be filled by `stageShares`
+ */
 export function emptyShares(): StageShares {
   return { processor: 0, card: 0, link: 0, panel: 0 };
 }

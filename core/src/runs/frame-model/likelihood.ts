@@ -205,7 +205,7 @@ export function likelihoodOf(
     fillResiduals(rows, lnTimes, residuals);
     solveLower(factor, residuals);
     let ln = 0;
-    for (let i = 0; i < residuals.length; i++) ln -= 0.5 * residuals[i]! * residuals[i]!;
+    for (const miss of residuals) ln -= 0.5 * miss * miss;
     for (const term of terms) ln += term(p, at, lnTimes, cardMs);
     return ln;
   };

@@ -33,16 +33,17 @@ const CAP_CHANCE = 0.95;
 const SAME_RATE = 0.05;
 
 /** What 1 % more speed of a stage brings, in %: median and 80 % band. */
-export interface StageShare {
+export interface FrameStageShare {
   readonly stage: FrameStage;
   readonly share: number;
   readonly band: Range;
-  /** Chance that it is the largest, as counted. */
+  /** Chance that it is the largest, as counted; and as it is shown, where it is the likeliest. */
   readonly chance: number;
+  readonly shown: number;
 }
 
 /** What limits a cell, as far as it may be said. */
-export type Limiter =
+export type FrameLimiter =
   | { readonly kind: 'cap'; readonly fps: number; readonly chance: number }
   | {
       readonly kind: 'stage';
@@ -59,12 +60,17 @@ export type Limiter =
   | { readonly kind: 'open'; readonly likely: readonly FrameStage[] };
 
 export interface LimiterAnswer {
-  readonly limiter: Limiter;
+  readonly limiter: FrameLimiter;
   /** Of the frame without a cap, largest first. */
-  readonly shares: readonly StageShare[];
+  readonly shares: readonly FrameStageShare[];
 }
 
-/** The shown chance of a raw one, from how often such chances held in the zoo. */
+/**
+ * The shown chance of a raw one, from how often such chances held in the zoo.
+ * @param raw chance as counted over the particles
+ * @returns the chance that is told, at most 0.98
+ * @example shownChance(0.99) // => 0.9754
+ */
 export function shownChance(raw: number): number {
   const p = Math.min(RAW_CHANCE.hi, Math.max(RAW_CHANCE.lo, raw));
   const { slope, offset } = calibration.limiter;
@@ -72,7 +78,12 @@ export function shownChance(raw: number): number {
   return Math.min(MAX_CHANCE, 1 / (1 + Math.exp(-logit)));
 }
 
-/** Draws of the shares, with what the equations miss of them: each particle counts several times. */
+/**
+ * Draws of the shares, with what the equations miss of them: each particle counts several times.
+ * @param shares shares in the order of `FRAME_STAGES`, particle after particle
+ * @param seed the same seed gives the same draws
+ * @returns draws in the same order, each summing to 1
+ */
 export function shareDraws(shares: Float64Array, seed: number): Float64Array {
   const random = randomSource(seed ^ SEED_OF_SHARES);
   const particles = shares.length / STAGE_COUNT;
@@ -161,7 +172,7 @@ function trafficToReach(view: CellView): number {
   return quantile(reach.sort(), 0.5);
 }
 
-function stageShareList(draws: Float64Array, chance: readonly number[]): StageShare[] {
+function stageShareList(draws: Float64Array, chance: readonly number[]): FrameStageShare[] {
   return FRAME_STAGES.map((stage, s) => {
     const own = Float64Array.from(
       { length: draws.length / STAGE_COUNT },
@@ -169,11 +180,11 @@ function stageShareList(draws: Float64Array, chance: readonly number[]): StageSh
     ).sort();
     const mean = own.reduce((a, b) => a + b, 0) / own.length;
     const band = { lo: quantile(own, 0.1), hi: quantile(own, 0.9) };
-    return { stage, share: mean, band, chance: chance[s]! };
+    return { stage, share: mean, band, chance: chance[s]!, shown: shownChance(chance[s]!) };
   }).sort((a, b) => b.share - a.share);
 }
 
-function equalStages(c: Counted): Limiter | null {
+function equalStages(c: Counted): FrameLimiter | null {
   for (let a = 0; a < STAGE_COUNT; a++)
     for (let b = a + 1; b < STAGE_COUNT; b++)
       if (c.close[a]![b]! >= EQUAL_CHANCE && c.topPair[a]![b]! >= EQUAL_PAIR_CHANCE)

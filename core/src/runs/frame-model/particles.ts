@@ -1,6 +1,6 @@
 import type { Likelihood } from './likelihood';
 import type { Deriver, ParameterSpace } from './parameters';
-import { randomSource } from './random';
+import { randomSource, type RandomSource } from './random';
 
 /** How thorough a posterior is: particles, and moves of each particle at a temperature and at the last one. */
 export interface Effort {
@@ -39,6 +39,8 @@ const ALL_NUMBERS = 0.4;
 /** Half-width of what is added to each number, so that particles do not stay on a grid: standard deviation 0.02. */
 const JITTER = 0.02 * Math.sqrt(3);
 const FULL_STEP = 0.1;
+/** Step of a move by differences, over the root of twice the numbers it changes (ter Braak takes 2.38). */
+const STEP = 2.1;
 
 /** Largest step in temperature that keeps at least half of the particles effective. */
 function nextStep(ln: Float64Array, most: number): number {
@@ -68,7 +70,7 @@ function effective(ln: Float64Array, step: number): number {
 }
 
 /** Places that systematic resampling keeps. Source: J. Carpenter, P. Clifford, P. Fearnhead, IEE Proceedings 146 (1999), 2-7. */
-function resample(ln: Float64Array, step: number, uniform: number): Int32Array {
+function keptPlaces(ln: Float64Array, step: number, uniform: number): Int32Array {
   const top = ln.reduce((a, b) => Math.max(a, b), -Infinity);
   const weights = ln.map((l) => Math.exp(step * (l - top)));
   const total = weights.reduce((a, b) => a + b, 0);
@@ -81,6 +83,98 @@ function resample(ln: Float64Array, step: number, uniform: number): Int32Array {
     kept[i] = at;
   }
   return kept;
+}
+
+/** Particles on their way from the prior to the posterior. */
+class Population {
+  z: Float64Array;
+  ln: Float64Array;
+  tried = 0;
+  accepted = 0;
+  private readonly trial: Float64Array;
+  private readonly parameters: Float64Array;
+
+  constructor(
+    private readonly likelihood: Likelihood,
+    private readonly derive: Deriver,
+    private readonly size: number,
+    private readonly count: number,
+    private readonly random: RandomSource,
+  ) {
+    this.z = new Float64Array(count * size);
+    this.trial = new Float64Array(size);
+    this.parameters = new Float64Array(size);
+    // Antithetic pairs: the mean of the prior is met exactly.
+    for (let i = 0; i < count; i += 2)
+      for (let d = 0; d < size; d++) {
+        const value = random.normal();
+        this.z[i * size + d] = value;
+        if (i + 1 < count) this.z[(i + 1) * size + d] = -value;
+      }
+    this.ln = Float64Array.from({ length: count }, (_, i) => this.lnOf(this.z, i * size));
+  }
+
+  private lnOf(from: Float64Array, at: number): number {
+    this.derive(from, at, this.parameters, 0);
+    return this.likelihood.evaluate(this.parameters, 0);
+  }
+
+  /** Keeps particles by their weight at a step in temperature. */
+  resample(step: number): void {
+    const { z, ln, size } = this;
+    const kept = keptPlaces(ln, step, this.random.uniform());
+    const next = new Float64Array(z.length);
+    kept.forEach((from, i) => next.set(z.subarray(from * size, (from + 1) * size), i * size));
+    this.ln = Float64Array.from(kept, (from) => ln[from]!);
+    this.z = next;
+  }
+
+  /** Tries one move of every particle at a temperature, by differences of the particles as they were before. */
+  moveAll(beta: number): void {
+    const frozen = this.z.slice();
+    for (let i = 0; i < this.count; i++) this.move(frozen, i, beta);
+  }
+
+  private move(frozen: Float64Array, i: number, beta: number): void {
+    const own = i * this.size;
+    const priors = this.propose(frozen, own);
+    const lnTrial = this.lnOf(this.trial, 0);
+    this.tried++;
+    const ratio = -0.5 * priors + beta * (lnTrial - this.ln[i]!);
+    if (ratio < 0 && this.random.uniform() >= Math.exp(ratio)) return;
+    this.accepted++;
+    this.z.set(this.trial, own);
+    this.ln[i] = lnTrial;
+  }
+
+  /** Fills `trial`; gives the change of the sum of squares, which is minus twice that of ln of the prior. */
+  private propose(frozen: Float64Array, own: number): number {
+    const { z, trial, size, random, count } = this;
+    const share = random.uniform() < ALL_NUMBERS ? 1 : random.uniform() < 0.5 ? 0.5 : 0.25;
+    const picked = share === 1 ? size : Math.max(1, Math.round(size * share));
+    const j = random.below(count) * size;
+    const k = random.below(count) * size;
+    const step =
+      random.uniform() < FULL_STEP
+        ? 1
+        : (STEP / Math.sqrt(2 * picked)) * (0.4 + 0.8 * random.uniform());
+    let taken = 0;
+    let priors = 0;
+    for (let d = 0; d < size; d++) {
+      const old = z[own + d]!;
+      // Exactly `picked` of the numbers, each as likely: selection sampling (D. E. Knuth, The Art of Computer Programming 2, 3.4.2, S).
+      if (share !== 1 && random.uniform() * (size - d) >= picked - taken) {
+        trial[d] = old;
+        continue;
+      }
+      taken++;
+      const jitter = JITTER * (2 * random.uniform() - 1);
+      const value = old + step * (frozen[j + d]! - frozen[k + d]!) + jitter;
+      trial[d] = value;
+      priors += value * value - old * old;
+    }
+    return priors;
+  }
 }
 
 /**
@@ -104,78 +198,18 @@ export function temper(
   effort: Effort,
   seed: number,
 ): Particles {
-  const random = randomSource(seed);
-  const { size } = space;
   const count = effort.particles;
-  let z = new Float64Array(count * size);
-  // Antithetic pairs: the mean of the prior is met exactly.
-  for (let i = 0; i < count; i += 2)
-    for (let d = 0; d < size; d++) {
-      const value = random.normal();
-      z[i * size + d] = value;
-      if (i + 1 < count) z[(i + 1) * size + d] = -value;
-    }
-  const p = new Float64Array(size);
-  const lnOf = (from: Float64Array, at: number) => {
-    derive(from, at, p, 0);
-    return likelihood.evaluate(p, 0);
-  };
-  let ln = Float64Array.from({ length: count }, (_, i) => lnOf(z, i * size));
-  const trial = new Float64Array(size);
+  const population = new Population(likelihood, derive, space.size, count, randomSource(seed));
   let beta = 0;
   let temperatures = 0;
-  let tried = 0;
-  let accepted = 0;
-
-  const move = (frozen: Float64Array, i: number) => {
-    const share = random.uniform();
-    const chance = share < ALL_NUMBERS ? 1 : random.uniform() < 0.5 ? 0.5 : 0.25;
-    const j = random.below(count) * size;
-    const k = random.below(count) * size;
-    const own = i * size;
-    let dims = 0;
-    const picked = chance === 1 ? size : Math.max(1, Math.round(size * chance));
-    const step =
-      random.uniform() < FULL_STEP
-        ? 1
-        : (2.1 / Math.sqrt(2 * picked)) * (0.4 + 0.8 * random.uniform());
-    let priors = 0;
-    for (let d = 0; d < size; d++) {
-      const old = z[own + d]!;
-      // Exactly `picked` of the numbers, each as likely: selection sampling (Knuth, The Art of Computer Programming 2, 3.4.2, S).
-      const taken = chance === 1 || random.uniform() * (size - d) < picked - dims;
-      if (!taken) {
-        trial[d] = old;
-        continue;
-      }
-      dims++;
-      const value =
-        old + step * (frozen[j + d]! - frozen[k + d]!) + JITTER * (2 * random.uniform() - 1);
-      trial[d] = value;
-      priors += value * value - old * old;
-    }
-    const lnTrial = lnOf(trial, 0);
-    tried++;
-    if (Math.log(random.uniform()) >= -0.5 * priors + beta * (lnTrial - ln[i]!)) return;
-    accepted++;
-    z.set(trial, own);
-    ln[i] = lnTrial;
-  };
-
   while (beta < 1) {
-    const step = nextStep(ln, 1 - beta);
-    const kept = resample(ln, step, random.uniform());
-    const next = new Float64Array(z.length);
-    kept.forEach((from, i) => next.set(z.subarray(from * size, (from + 1) * size), i * size));
-    ln = Float64Array.from(kept, (from) => ln[from]!);
-    z = next;
+    const step = nextStep(population.ln, 1 - beta);
+    population.resample(step);
     beta = step === 1 - beta ? 1 : beta + step;
     temperatures++;
     const moves = beta === 1 ? effort.lastMoves : effort.moves;
-    for (let m = 0; m < moves; m++) {
-      const frozen = z.slice();
-      for (let i = 0; i < count; i++) move(frozen, i);
-    }
+    for (let m = 0; m < moves; m++) population.moveAll(beta);
   }
+  const { z, tried, accepted } = population;
   return { count, z, temperatures, accepted: tried === 0 ? 0 : accepted / tried };
 }

@@ -260,7 +260,12 @@ function newPlaces(old: ParameterSpace, space: ParameterSpace) {
   }));
 }
 
-/** Covariance of what the equations miss in a cell with each row of the evidence. */
+/**
+ * Covariance of what the equations miss in a cell with each row of the evidence.
+ * @param posterior what is known of the title
+ * @param cell the cell that is asked
+ * @returns covariances of ln, in the order of the rows
+ */
 export function rowCovariances(posterior: FramePosterior, cell: FrameCell): Float64Array {
   const { rows, cells } = posterior.likelihood;
   return Float64Array.from(rows, (row) =>

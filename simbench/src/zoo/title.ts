@@ -49,7 +49,7 @@ export interface ZooLook {
 }
 
 /** One title and the house it is run in. */
-export interface ZooWorld {
+export interface ZooTitle {
   readonly seed: number;
   readonly mechanism: Mechanism;
   /** ms at an index of 100, the card's at 1920x1080. */
@@ -138,7 +138,7 @@ function makeParts(c: Chance, mechanism: Mechanism): [number, number, number, nu
   return raw.map((w) => w / sum) as [number, number, number, number];
 }
 
-function makeLooks(c: Chance): ZooWorld['looks'] {
+function makeLooks(c: Chance): ZooTitle['looks'] {
   const look = (
     id: ZooLook['id'],
     card: number,
@@ -164,11 +164,11 @@ function makeLooks(c: Chance): ZooWorld['looks'] {
 
 /**
  * A title in a house, drawn by chance.
- * @param seed the same seed and mechanism give the same world
+ * @param seed the same seed and mechanism give the same title
  * @param mechanism how its frames are made
- * @returns the world
+ * @returns the title
  */
-export function makeWorld(seed: number, mechanism: Mechanism): ZooWorld {
+export function makeZooTitle(seed: number, mechanism: Mechanism): ZooTitle {
   const c = mixedChance(seed * 31 + MECHANISMS.indexOf(mechanism));
   return {
     seed,
