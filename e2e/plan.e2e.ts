@@ -31,6 +31,7 @@ describe('PL-05 the main job on the page', () => {
     await w.sees(
       'Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.',
     );
+    await w.stored();
   });
 
   it('a working chain from nothing survives a reload', async () => {

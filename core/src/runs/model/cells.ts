@@ -52,7 +52,7 @@ export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number 
 }
 
 /** Where nobody said, frames are taken as drawn: `missingOf` asks. */
-const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.trim());
+export const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.trim());
 const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
 
 /** Cells out of runs: those with a frame time and a resolution, repeats together, in the order they come. */

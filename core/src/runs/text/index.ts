@@ -1,3 +1,4 @@
+export * from './frame-model';
 export * from './runs';
 export * from './toll';
 export * from './toll-figure';

@@ -2,21 +2,21 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
   align,
+  answerModel,
   type Alignment,
   type BadRow,
   decimateMinMax,
   type CaptureLayout,
   type CaptureProblem,
   findLayout,
-  type Forecast,
   frameStats,
   type FrameStats,
   hitches,
   hundredDots,
-  type Judged,
-  judgeShares,
+  type MedianFrame,
   type Mapping,
-  type Observed,
+  type ModelAnswer,
+  type ModelQuestion,
   percentileCurve,
   proposeMapping,
   type MinMaxDecimation,
@@ -75,7 +75,7 @@ export interface Packed {
 }
 
 export interface SimulateAsk {
-  readonly model: Forecast['model'];
+  readonly model: MedianFrame;
   readonly rough: Roughness;
   readonly n: number;
   readonly seed: number;
@@ -235,9 +235,9 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
       };
     },
 
-    /** What was measured, judged. */
-    judge(seen: Observed): Judged | null {
-      return judgeShares(seen);
+    /** Forecasts, limiter and advice of a title from one posterior. */
+    answer(question: ModelQuestion): ModelAnswer {
+      return answerModel(question);
     },
 
     /** Frames drawn by chance from a forecast, counted and readied for drawing. */

@@ -1,68 +1,52 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { firstValueFrom } from 'rxjs';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import { figureText } from '@ruddy/core/base/text';
-import { type Forecast, roughnessOf } from '@ruddy/core/runs';
-import type { ForecastRow } from '@ruddy/core/runs/contract';
-import {
-  FORECAST_BASIS,
-  forecastText,
-  heldText,
-  missingText,
-  scoreText,
-} from '@ruddy/core/runs/text';
-import type { ApiError } from '../platform/api/api-client';
-import { RunsData } from './runs';
+import { type FrameForecast, type MedianFrame, roughnessOf } from '@ruddy/core/runs';
+import { bandsText, basisText, fpsText, heldText, scoreText } from '@ruddy/core/runs/text';
 import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
 import { SimulatedTrace } from './simulated-trace';
+import { ModelStore } from './model-store';
 import { TollStore } from './toll-store';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 
-const SIZES = ['1280x800', '1920x1080', '2560x1440', '3840x2160'] as const;
 const FRAMES = 20_000;
 
 /** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier predictions held, and a run drawn by chance. */
 @Component({
   selector: 'rb-forecast-section',
-  imports: [Cell, Rows, Fold, MatButtonModule, SimulatedTrace],
+  imports: [Cell, Rows, Fold, MatButtonModule, MatTooltipModule, SimulatedTrace],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <rb-fold [(open)]="opened" [name]="headline()">
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
+      @if (model.here() === null) {
+        <p class="quiet">Frames are forecast once the resolution of this run is known.</p>
+      }
       <rb-rows label="Frames to expect" [columns]="framesToExpectColumns" [rows]="rows()">
         <ng-template rbCell="at" [rbCellOf]="rows()" let-r>{{ r.resolution }}</ng-template>
         <ng-template rbCell="picture" [rbCellOf]="rows()" let-r>{{ r.picture }}</ng-template>
-        <ng-template rbCell="framesS95" [rbCellOf]="rows()" let-r
-          ><span class="nowrap">{{ r.words }}</span></ng-template
+        <ng-template rbCell="frames" [rbCellOf]="rows()" let-r
+          ><span class="nowrap" [matTooltip]="r.detail" tabindex="0">{{ r.words }}</span
+          ><span class="visually-hidden">{{ r.detail }}</span></ng-template
         >
-        <ng-template rbCell="linkOverheadMs" [rbCellOf]="rows()" let-r>{{ r.toll }}</ng-template>
+        <ng-template rbCell="overhead" [rbCellOf]="rows()" let-r>{{ r.overhead }}</ng-template>
         <ng-template rbCell="restsOn" [rbCellOf]="rows()" let-r>{{ r.basis }}</ng-template>
         <ng-template rbCell="lows" [rbCellOf]="rows()" let-r>
-          @if (r.forecast; as f) {
-            <button
-              mat-button
-              type="button"
-              [attr.aria-label]="'Draw a run at ' + r.resolution + ', ' + r.picture"
-              (click)="draw(f, r.resolution)"
-            >
-              Draw a run
-            </button>
-          }
+          <button
+            mat-button
+            type="button"
+            [attr.aria-label]="'Draw a run at ' + r.resolution + ', ' + r.picture"
+            (click)="draw(r.median, r.resolution)"
+          >
+            Draw a run
+          </button>
         </ng-template>
       </rb-rows>
       @if (drawing()) {
@@ -95,20 +79,16 @@ export class ForecastSection {
   readonly framesToExpectColumns: readonly ShortColumn[] = [
     { key: 'at', name: 'At' },
     { key: 'picture', name: 'Picture' },
-    { key: 'framesS95', name: 'Frames/s (95 %)', figure: true },
-    { key: 'linkOverheadMs', name: 'Link overhead, ms', figure: true },
+    { key: 'frames', name: 'Frames/s (80 of 100)', figure: true },
+    { key: 'overhead', name: 'Link overhead, ms', figure: true },
     { key: 'restsOn', name: 'Rests on' },
     { key: 'lows', name: 'Lows' },
   ];
-  readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
   readonly store = inject(TollStore);
-  readonly setupId = input.required<string>();
-  /** A calibration was made: what was expected is asked for again. */
-  readonly again = input(0);
+  readonly model = inject(ModelStore);
   readonly opened = signal(false);
   readonly problem = signal<string | null>(null);
-  readonly forecasts = signal<readonly (ForecastRow & { panel: boolean })[]>([]);
   readonly drawing = signal(false);
   readonly drawn = signal<{ name: string; words: string; rough: string; run: Simulated } | null>(
     null,
@@ -122,24 +102,24 @@ export class ForecastSection {
       ? `Prediction against run: ${heldText(newest)}. ${score}`
       : `Prediction against run: ${score}`;
   });
-  readonly rows = computed(() =>
-    this.forecasts().map((f) => {
-      const known = 'missing' in f ? null : f;
+  readonly rows = computed(() => {
+    const answer = this.model.answer();
+    if (!answer) return [];
+    return this.model.asked().map((asked, i) => {
+      const forecast = answer.forecasts[i] as FrameForecast;
+      const overhead = answer.overheads[i] ?? null;
       return {
-        key: `${f.resolution} ${f.panel}`,
-        resolution: f.resolution,
-        picture: f.panel ? "host's panel" : 'screen on the card',
-        words: known
-          ? forecastText(known)
-          : missingText(f as Extract<ForecastRow, { missing: unknown }>),
-        toll: known ? figureText(known.tollMs.mid, 2) : '–',
-        basis: known
-          ? `${FORECAST_BASIS[known.basis]}; assumed: ${known.assumed.join(', ') || 'nothing'}`
-          : '',
-        forecast: known,
+        key: `${asked.size} ${asked.panel}`,
+        resolution: asked.size,
+        picture: asked.panel ? "host's panel" : 'screen on the card',
+        words: fpsText(forecast.fps),
+        detail: bandsText(forecast.fps),
+        overhead: overhead ? figureText(overhead.ms.mid, 2) : '–',
+        basis: basisText(forecast),
+        median: answer.medians[i] as MedianFrame,
       };
-    }),
-  );
+    });
+  });
   readonly held = computed(() =>
     (this.store.predictions()?.items ?? []).map(
       (p) =>
@@ -147,49 +127,15 @@ export class ForecastSection {
     ),
   );
 
-  constructor() {
-    effect(() => {
-      const run = this.store.first();
-      // Read so that the question is asked again when they change.
-      this.setupId();
-      this.again();
-      if (this.opened() && run)
-        untracked(() => void this.#ask(run.titleId, run.settings.powerMode));
-    });
-  }
-
-  async #ask(titleId: string, powerMode: string): Promise<void> {
-    this.problem.set(null);
-    this.drawn.set(null);
-    try {
-      const ask = (panel: boolean) =>
-        firstValueFrom(
-          this.#data.forecasts(this.setupId(), {
-            titleIds: [titleId],
-            resolutions: [...SIZES],
-            panel,
-            powerMode,
-          }),
-        );
-      const [outside, inside] = await Promise.all([ask(false), ask(true)]);
-      this.forecasts.set([
-        ...outside.map((f) => ({ ...f, panel: false })),
-        ...inside.map((f) => ({ ...f, panel: true })),
-      ]);
-    } catch (e) {
-      this.problem.set(`Nothing could be predicted: ${(e as ApiError).message}`);
-    }
-  }
-
   /** Draw a run of the forecast in the worker, as rough as the runs of this title were. */
-  async draw(f: Forecast, name: string): Promise<void> {
+  async draw(median: MedianFrame, name: string): Promise<void> {
     const like = this.store.first()?.stats ?? null;
-    const rough = roughnessOf(like, f.model.rig.downGbps);
+    const rough = roughnessOf(like, median.rig.downGbps);
     this.drawing.set(true);
     this.problem.set(null);
     try {
       const run = await this.#work.run((w) =>
-        w.simulate({ model: f.model, rough, n: FRAMES, seed: 0.5 }),
+        w.simulate({ model: median, rough, n: FRAMES, seed: 0.5 }),
       );
       const { averageFps, low1, low01 } = run.stats;
       this.drawn.set({

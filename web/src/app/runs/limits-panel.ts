@@ -1,23 +1,31 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { ALARM_SYMPTOMS, STAGE_IDS } from '@ruddy/core/runs';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { pluralize } from '@ruddy/core/base/text';
+import { ALARM_SYMPTOMS } from '@ruddy/core/runs';
 import {
-  adviceText,
+  advisedText,
   alarmText,
   evidenceText,
   FALSE_ALARM_WORDS,
-  limiterText,
-  stageName,
-  swapText,
+  FRAME_STAGE_NAMES,
+  frameEvidenceText,
+  frameLimiterText,
+  overheadText,
+  restsOnText,
+  unusedText,
+  usedText,
 } from '@ruddy/core/runs/text';
+import { Fold } from '../platform/kit/fold';
+import { ModelStore } from './model-store';
 import { TollStore } from './toll-store';
 
 const percent = (v: number) => Math.round(v * 100);
 
-/** What limits the run that is looked at: shares with their intervals, the evidence, what to do; alarms before all. */
+/** What limits the run that is looked at: shares with their intervals, what the runs show, what to run next; alarms before all. */
 @Component({
   selector: 'rb-limits-panel',
-  imports: [RouterLink],
+  imports: [Fold, MatCheckboxModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="limits-h">What limits</h2>
@@ -39,9 +47,12 @@ const percent = (v: number) => Math.round(v * 100);
     @if (alarms().length > 0) {
       <p class="hint">{{ rate }}</p>
     }
-    @if (limiter(); as l) {
+    @if (model.problem(); as why) {
+      <p class="problem" role="alert">{{ why }}</p>
+    }
+    @if (answer(); as a) {
       <p class="verdict">{{ words() }}</p>
-      <ul class="shares">
+      <ul class="shares" aria-label="What 1 % more speed of each would bring, in %">
         @for (s of shares(); track s.name) {
           <li>
             <span>{{ s.name }}</span>
@@ -55,28 +66,39 @@ const percent = (v: number) => Math.round(v * 100);
           </li>
         }
       </ul>
-      <ol class="evidence">
+      @if (overhead(); as o) {
+        <p>Link overhead {{ o }}</p>
+      }
+      <ul class="evidence">
         @for (e of evidence(); track e) {
           <li>{{ e }}</li>
         }
-      </ol>
-      <p class="advice">
-        <strong>{{ l.swap ? 'Decide it:' : 'Do:' }}</strong> {{ advice() }}
-        @if (l.swap?.setupId; as id) {
-          <a [routerLink]="['/setups', id, 'runs']">Open it</a>
-        }
-      </p>
-    } @else if (store.judging() || store.all() === null) {
-      <p class="quiet">Judging the runs …</p>
-    } @else if (store.cell() === null) {
+      </ul>
+      <p class="advice"><strong>Measure next:</strong> {{ advice().first }}</p>
+      @if (advice().others.length > 0) {
+        <p class="hint">Or {{ advice().others.join(', or ') }}.</p>
+      }
+      <rb-fold [name]="rests()" [inner]="true">
+        <p>{{ restsOn() }}</p>
+        <ul class="used">
+          @for (e of used(); track e.id) {
+            <li>
+              <mat-checkbox [checked]="e.used" (change)="model.toggle(e.id, $event.checked)">{{
+                e.words
+              }}</mat-checkbox>
+            </li>
+          }
+          @for (u of unused(); track u.words) {
+            <li class="hint">Not used: {{ u.words }}</li>
+          }
+        </ul>
+      </rb-fold>
+    } @else if (model.working() || store.all() === null) {
+      <p class="quiet">Computing from the runs …</p>
+    } @else if (model.here() === null) {
       <p class="quiet">
-        What limits is judged from frames at a known resolution. Say the resolution of this run
-        under “Say more”.
-      </p>
-    } @else {
-      <p class="quiet">
-        Nothing explains these figures together: a link overhead longer than the frame, or sizes
-        that do not fit. Look at their settings.
+        What limits is told from frames at a known resolution. Say the resolution of this run under
+        “Say more”.
       </p>
     }
   `,
@@ -94,8 +116,10 @@ const percent = (v: number) => Math.round(v * 100);
       display: grid;
       gap: 4px;
     }
-    .shares {
+    .shares,
+    .used {
       list-style: none;
+      padding: 0;
     }
     .shares li {
       display: grid;
@@ -142,38 +166,62 @@ const percent = (v: number) => Math.round(v * 100);
 })
 export class LimitsPanel {
   readonly store = inject(TollStore);
-  readonly limiter = this.store.limiter;
+  readonly model = inject(ModelStore);
+  readonly answer = this.model.answer;
   readonly rate = FALSE_ALARM_WORDS;
   readonly words = computed(() => {
-    const l = this.limiter();
-    return l ? limiterText(l) : '';
+    const a = this.answer();
+    return a ? frameLimiterText(a.limiter, a.refined) : '';
   });
   /** Shares that say something, the largest first. */
-  readonly shares = computed(() => {
-    const shares = this.limiter()?.judged.shares;
-    if (!shares) return [];
-    return STAGE_IDS.filter(
-      (s) => shares[s].hi > 0.03 || s === 'cpu' || s === 'card' || s === 'link',
-    )
-      .sort((a, b) => shares[b].mid - shares[a].mid)
+  readonly shares = computed(() =>
+    (this.answer()?.limiter.shares ?? [])
+      .filter((s) => s.band.hi > 0.03)
       .map((s) => ({
-        name: stageName(s),
-        mid: percent(shares[s].mid),
-        lo: percent(shares[s].lo),
-        hi: percent(shares[s].hi),
-      }));
+        name: FRAME_STAGE_NAMES[s.stage],
+        mid: percent(s.share),
+        lo: percent(s.band.lo),
+        hi: percent(s.band.hi),
+      })),
+  );
+  readonly overhead = computed(() => {
+    const overhead = this.answer()?.overhead;
+    return overhead ? overheadText(overhead) : '';
   });
-  readonly evidence = computed(() => (this.limiter()?.evidence ?? []).map(evidenceText));
+  readonly evidence = computed(() => this.store.signs().map(evidenceText));
   readonly alarms = computed(() =>
     this.store
       .alarms()
       .map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
   );
   readonly advice = computed(() => {
-    const l = this.limiter();
-    if (!l) return '';
-    return l.swap
-      ? swapText(l.swap, l.swap.setupId ? this.store.setupName(l.swap.setupId) : '')
-      : adviceText(l);
+    const a = this.answer();
+    const name = (id: string) => this.store.setupName(id);
+    return advisedText(a?.advised ?? [], name, a?.limiter.limiter.kind === 'stage');
+  });
+  readonly rests = computed(() => {
+    const a = this.answer();
+    return a ? usedText(a) : '';
+  });
+  readonly restsOn = computed(() => {
+    const a = this.answer();
+    return a ? restsOnText(a.restsOn) : '';
+  });
+  readonly used = computed(() => {
+    const odd = this.answer()?.contradictions ?? [];
+    return this.model.evidence().evidence.map((e) => ({
+      id: e.id,
+      used: !this.model.leftOut().has(e.id),
+      words: `${frameEvidenceText(e)}${odd.includes(e.id) ? '; does not fit the others' : ''}`,
+    }));
+  });
+  readonly unused = computed(() => {
+    const reasons = [
+      ...this.model.evidence().unused.map((u) => u.why),
+      ...(this.answer()?.unused ?? []).map((u) => u.why),
+    ];
+    return [...new Set(reasons)].map((why) => ({
+      words: `${pluralize(reasons.filter((r) => r === why).length, 'run')}: ${unusedText(why)}`,
+    }));
   });
 }

@@ -16,7 +16,7 @@ import { mean } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
 import { settingsFromChain, unlike } from '@ruddy/core/runs';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/runs/contract';
-import { tollSentence, unlikeText } from '@ruddy/core/runs/text';
+import { linkCostSentence, unlikeText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { SetupEditor } from '../setups/setup-editor';
@@ -44,6 +44,7 @@ import { SensorView } from './sensor-view';
 import { SpreadView } from './spread-view';
 import { TitleSection } from './title-section';
 import { runFactsOf } from './run-facts';
+import { ModelStore } from './model-store';
 import { TollStore } from './toll-store';
 import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
@@ -80,7 +81,7 @@ const FOLDED = 6;
     MatButtonModule,
     RouterLink,
   ],
-  providers: [CaptureWork, RunStore, RunFiles, TollStore],
+  providers: [CaptureWork, RunStore, RunFiles, TollStore, ModelStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -95,6 +96,7 @@ export class RunsPage {
   readonly store = inject(RunStore);
   readonly files = inject(RunFiles);
   readonly toll = inject(TollStore);
+  readonly model = inject(ModelStore);
   readonly comparisonList = inject(ComparisonList);
   /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
   readonly show = input('', { transform: orEmpty });
@@ -141,7 +143,7 @@ export class RunsPage {
     const drawn =
       run?.kind !== 'frames' || this.store.opened().has(run.id) || this.store.problem() !== null;
     const weighed =
-      this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
+      this.toll.problem() !== null || (this.toll.all() !== null && !this.model.working());
     return run !== undefined && drawn && weighed;
   }, 6);
   readonly lanes = computed(() => this.store.lanes().get(this.first()?.run.id ?? '') ?? []);
@@ -171,15 +173,9 @@ export class RunsPage {
         }))
       : [];
   });
-  readonly barToll = computed(() => {
-    const t = this.toll.toll();
-    const cell = this.toll.cell();
-    const back = this.toll.back();
-    if (!cell || cell.first.rig.slot || (!t && !cell.panel)) return null;
-    return {
-      link: t && t.basis !== 'interval' ? t.mid : 0,
-      back: cell.panel ? (back?.mid ?? 0) : 0,
-    };
+  readonly barOverhead = computed(() => {
+    const overhead = this.model.overhead();
+    return overhead && { link: overhead.ms.mid, back: overhead.panelMs?.mid ?? 0 };
   });
   readonly sentence = computed(() => {
     const runs = this.store.runs();
@@ -187,16 +183,13 @@ export class RunsPage {
       return this.store.problem()
         ? 'The runs could not be read; 0 are shown.'
         : 'Reading the runs …';
-    const t = this.toll.toll();
+    const overhead = this.model.overhead();
     const cell = this.toll.cell();
     const alone = this.shown().length === 1;
-    if (t && cell && alone && !cell.first.rig.slot) {
+    // Of a single run nearly all of it is what titles usually cost: what was measured is told first then.
+    if (overhead && cell && alone && this.toll.measured()) {
       const fps = 1000 / mean(cell.ms);
-      return tollSentence(
-        t,
-        { fps, resolution: cell.first.settings.resolution },
-        this.toll.slotFps(),
-      );
+      return linkCostSentence(overhead, { fps, resolution: cell.first.settings.resolution });
     }
     return shownSentence(this.shown(), runs.length, this.groups().length);
   });

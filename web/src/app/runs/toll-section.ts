@@ -1,16 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { mean } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
-import {
-  BASIS_WORDS,
-  INSEPARABLE_WORDS,
-  NO_PAIR_WORDS,
-  pairText,
-  signed,
-  tollText,
-  unlikeText,
-} from '@ruddy/core/runs/text';
+import { NO_PAIR_WORDS, overheadText, pairText, tollText, unlikeText } from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
+import { ModelStore } from './model-store';
 import { TollStore } from './toll-store';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
@@ -19,23 +12,19 @@ import type { ShortColumn } from '../platform/kit/columns';
 
 const UNLIKE_SHOWN = 3;
 
-/** How the toll was come by: every pair that measures it, those that do not, and each resolution predicted from the others. */
+/** Every pair of runs that measures the link, with its difference, and those that look like one and are none. */
 @Component({
   selector: 'rb-toll-section',
   imports: [Cell, Rows, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <rb-fold [name]="headline()">
-      @if (toll(); as t) {
-        <p>{{ basis() }} {{ traffic() }}</p>
-        @for (line of notes(); track line) {
-          <p class="note">{{ line }}</p>
-        }
-      } @else {
+      @if (pairs().length === 0) {
         <p>
-          A pair of runs tells it: the same title, resolution and settings on the same card, once
+          A pair of runs measures it: the same title, resolution and settings on the same card, once
           through this link and once in a desktop slot, or over another link of the same host. Tick
-          “in a desktop slot” when you add such a run.
+          “in a desktop slot” when you add such a run. Until then it is told from what titles
+          usually send.
         </p>
       }
       @if (pairs().length > 0) {
@@ -49,14 +38,6 @@ const UNLIKE_SHOWN = 3;
           >
           <ng-template rbCell="alsoUnlike" [rbCellOf]="pairs()" let-p>{{ p.unlike }}</ng-template>
         </rb-rows>
-      }
-      @if (rest().length > 0) {
-        <h3>Each resolution from the others</h3>
-        <ul>
-          @for (r of rest(); track r) {
-            <li>{{ r }}</li>
-          }
-        </ul>
       }
       @if (not().length > 0) {
         <h3>Looks like a pair and is none</h3>
@@ -80,42 +61,13 @@ export class TollSection {
     { key: 'alsoUnlike', name: 'Also unlike' },
   ];
   readonly store = inject(TollStore);
-  readonly toll = this.store.toll;
+  readonly #model = inject(ModelStore);
   readonly headline = computed(() => {
-    const t = this.toll();
-    const back = this.store.back();
-    const way = back ? `; the way back to the panel ${tollText(back)}` : '';
-    return t
-      ? `Link overhead: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}`
-      : `Link overhead: 0 pairs measure it yet${way}`;
-  });
-  readonly basis = computed(() => {
-    const t = this.toll();
-    return t ? `Measured ${BASIS_WORDS[t.basis]}.` : '';
-  });
-  readonly traffic = computed(() => {
-    const t = this.toll();
-    return t
-      ? `That is ${figureText(t.trafficMB)} MB a frame at this rate, round trips in it.`
-      : '';
-  });
-  readonly notes = computed(() => {
-    const t = this.toll();
-    if (!t) return [];
-    return [
-      ...t.inseparable.map((i) => INSEPARABLE_WORDS[i]),
-      ...(t.uneven
-        ? [
-            'It is not the same at every resolution: something besides the link differs between these pairs.',
-          ]
-        : []),
-      ...(t.beyondTraffic
-        ? ['More than traffic explains: over 40 MB a frame. Look for clocks, driver, a busy hub.']
-        : []),
-      ...(t.hostMs
-        ? [`The other processor costs ${tollText(t.hostMs)} at the lowest resolution.`]
-        : []),
-    ];
+    const overhead = this.#model.overhead();
+    const from = pluralize(this.pairs().length, 'pair');
+    return overhead
+      ? `Link overhead ${overheadText(overhead)}; ${from} of runs`
+      : `Link overhead: ${from} of runs`;
   });
   readonly pairs = computed(() => {
     const first = this.store.first();
@@ -145,13 +97,6 @@ export class TollSection {
       };
     });
   });
-  readonly rest = computed(() =>
-    (this.toll()?.rest ?? []).map((r) => {
-      const p = 1000 / r.predictedMs;
-      const m = 1000 / r.measuredMs;
-      return `${r.cell.first.settings.resolution}: predicted ${figureText(p)}, measured ${figureText(m)} frames/s, ${signed((p / m - 1) * 100)}`;
-    }),
-  );
   readonly not = computed(() => {
     const first = this.store.first();
     const own = this.store

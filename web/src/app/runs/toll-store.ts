@@ -3,41 +3,34 @@ import { firstValueFrom } from 'rxjs';
 import {
   alarmsOf,
   cellsOf,
-  type Judged,
+  evidenceOf,
+  type LimiterEvidence,
   middleRig,
-  observedOf,
   pairsOf,
   readBack,
-  readLimiter,
   type RunGroup,
   tollAt,
   tollsOf,
 } from '@ruddy/core/runs';
 import type { Predictions, RunEntry } from '@ruddy/core/runs/contract';
 import type { ApiError } from '../platform/api/api-client';
-import { RunToll } from '../chain/run-toll';
 import { RunsData } from './runs';
-import { CaptureWork, Stopped } from './capture-work';
 import { RunStore } from './run-store';
 
 /** The most titles that are asked for at once. */
 const MAX_TITLES = 200;
 
 /**
- * What runs say together: pairs, tolls, what limits, alarms. It reads every run of the titles of this setup, whichever setup they are
- * of, and judges the run that is looked at first.
+ * What runs say together: pairs, link overheads, alarms. It reads every run of the titles of this setup, whichever setup they are of.
  */
 @Injectable()
 export class TollStore {
   readonly #store = inject(RunStore);
   readonly #data = inject(RunsData);
-  readonly #work = inject(CaptureWork);
-  readonly #strip = inject(RunToll, { optional: true });
   /** Runs of all setups; null until they are read. */
   readonly all = signal<readonly RunEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly predictions = signal<Predictions | null>(null);
-  readonly #judged = signal<{ key: string; judged: Judged | null } | null>(null);
 
   readonly setupId = computed(() => this.#store.runs()?.[0]?.setupId ?? '');
   readonly first = computed(() => this.#store.shown()[0]?.run ?? null);
@@ -69,78 +62,26 @@ export class TollStore {
     );
     return readBack(own);
   });
-  readonly seen = computed(() => {
+  /** What can be seen in the runs themselves, each with its number; the overhead of the link stands elsewhere. */
+  readonly signs = computed((): readonly LimiterEvidence[] => {
     const cell = this.cell();
-    return cell && observedOf(cell, this.cells(), this.toll(), this.back());
-  });
-  readonly #key = computed(() => `${this.cell()?.key ?? ''} ${JSON.stringify(this.seen())}`);
-  readonly judging = computed(() => this.seen() !== null && this.#judged()?.key !== this.#key());
-  /** Setups with the same host and card behind another link. */
-  readonly others = computed(() => {
-    const cell = this.cell();
-    const rig = cell?.first.rig;
-    const found = this.cells().filter(
-      (c) =>
-        c.first.setupId !== this.setupId() &&
-        c.first.rig.host === rig?.host &&
-        c.first.rig.card === rig?.card,
+    if (!cell) return [];
+    return evidenceOf(cell, this.cells(), null, 0).filter(
+      (e) => e.code !== 'no-pair' && e.code !== 'cap',
     );
-    return [...new Set(found.map((c) => c.first.setupId))];
   });
-  readonly limiter = computed(() => {
-    const cell = this.cell();
-    const seen = this.seen();
-    const j = this.#judged();
-    if (!cell || !seen || j?.key !== this.#key()) return null;
-    return readLimiter({
-      cell,
-      cells: this.cells(),
-      toll: this.toll(),
-      seen,
-      judged: j.judged,
-      others: this.others(),
-    });
-  });
+  /** A pair of runs measures the link of the run that is looked at. */
+  readonly measured = computed(() => this.toll() !== null);
   readonly alarms = computed(() => {
     const cell = this.cell();
     return cell ? alarmsOf(cell, this.cells(), this.toll()) : [];
   });
-  /** What the same title gives in a desktop slot at the same size, frames/s. */
-  readonly slotFps = computed(() => {
-    const pair = this.toll()?.pairs.find(
-      (p) => p.kind === 'slot' && p.b.pixels === this.cell()?.pixels,
-    );
-    return pair ? (1000 * pair.a.ms.length) / pair.a.ms.reduce((a, b) => a + b, 0) : null;
-  });
-
   constructor() {
     effect(() => {
       const titles = this.#titles();
       // Read so that tolls are read again when a run is stored.
       this.#store.runs();
       if (titles !== '') untracked(() => void this.#read(titles));
-    });
-    effect(() => {
-      const seen = this.seen();
-      const key = this.#key();
-      if (seen) untracked(() => void this.#judge(key));
-    });
-    effect(() => {
-      const toll = this.toll();
-      const back = this.back();
-      const first = this.first();
-      this.#strip?.shown.set(
-        first && {
-          title: first.title,
-          link: toll && {
-            mid: toll.mid,
-            lo: toll.lo,
-            hi: toll.hi,
-            interval: toll.basis === 'interval',
-          },
-          back,
-        },
-      );
     });
   }
 
@@ -161,19 +102,6 @@ export class TollStore {
       this.problem.set(null);
     } catch (e) {
       this.problem.set(`Runs of other setups could not be read: ${(e as ApiError).message}`);
-    }
-  }
-
-  /** Judging weighs tens of thousands of ways a rig could be: it is done in the worker. */
-  async #judge(key: string): Promise<void> {
-    const seen = this.seen();
-    if (!seen || this.#judged()?.key === key) return;
-    try {
-      const judged = await this.#work.run((w) => w.judge(seen));
-      if (key === this.#key()) this.#judged.set({ key, judged });
-    } catch (e) {
-      if (!(e instanceof Stopped))
-        this.problem.set(`What limits could not be judged: ${(e as Error).message}`);
     }
   }
 }

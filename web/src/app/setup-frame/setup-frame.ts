@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   HostListener,
@@ -24,8 +25,8 @@ import {
   RouterLinkActive,
   RouterOutlet,
 } from '@angular/router';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { filter, map, startWith } from 'rxjs';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { filter, first, map, startWith } from 'rxjs';
 import { SETUP_STATES } from '@ruddy/core/setups';
 import type { SetupState } from '@ruddy/core/setups/contract';
 import { BridgeStrip, type StripTarget } from '../chain/strip/bridge-strip';
@@ -95,6 +96,8 @@ export class SetupFrame {
   readonly comparisonList = inject(ComparisonList);
   readonly #acts = inject(Acts);
   readonly #setups = inject(SetupActs);
+  readonly #destroyed = inject(DestroyRef);
+  readonly #saves = toObservable(this.editor.save);
   readonly id = input.required<string>();
 
   /** An address that is none, or none any more. */
@@ -259,9 +262,16 @@ export class SetupFrame {
 
   clone(): void {
     const f = this.editor.fields();
+    const id = this.id();
     if (!f) return;
     this.editor.flush();
-    this.#setups.clone({ id: this.id(), name: f.name });
+    // The server clones what it has stored: an edit on its way there belongs to the clone, too.
+    this.#saves
+      .pipe(
+        first((s) => s.kind !== 'unsaved' && s.kind !== 'saving'),
+        takeUntilDestroyed(this.#destroyed),
+      )
+      .subscribe(() => this.#setups.clone({ id, name: f.name }));
   }
 
   /** A part or hop of the strip was opened: the Plan page shows it. */

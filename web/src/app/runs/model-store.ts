@@ -1,0 +1,178 @@
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { catchError, of } from 'rxjs';
+import {
+  type AtHand,
+  type Bands,
+  cellOfRun,
+  evidenceOfRuns,
+  experimentsAround,
+  type FrameCell,
+  FULL_HD_PIXELS,
+  linkOfRig,
+  type ModelAnswer,
+  type ModelQuestion,
+  pixelsOf,
+  type StatedTitle,
+} from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { RunToll } from '../chain/run-toll';
+import { CaptureWork, Stopped } from './capture-work';
+import { RunsData } from './runs';
+import { TollStore } from './toll-store';
+
+/** Sizes whose frames are forecast, on the screen at the card and on the host's panel. */
+export const FORECAST_SIZES = ['1280x800', '1920x1080', '2560x1440', '3840x2160'] as const;
+const sizes = FORECAST_SIZES.map((name) => ({ name, pixels: pixelsOf(name) ?? FULL_HD_PIXELS }));
+
+function atHand(run: RunEntry, here: FrameCell, all: readonly RunEntry[]): AtHand {
+  const own = all.filter((r) => r.rig.host === run.rig.host && !r.rig.slot);
+  const links = new Map(
+    own
+      .filter((r) => r.setupId !== run.setupId && r.rig.card === run.rig.card)
+      .map((r) => [r.setupId, { setupId: r.setupId, name: r.setupName, link: linkOfRig(r.rig) }]),
+  );
+  const cards = new Map(
+    own
+      .filter((r) => r.titleId === run.titleId)
+      .map((r) => cellOfRun(r).card)
+      .filter((c) => !c.integrated)
+      .map((c) => [c.id, c]),
+  );
+  const panel = own.some((r) => r.settings.screenPath === 'panel');
+  const others = own.flatMap((r) => {
+    const pixels = pixelsOf(r.settings.resolution);
+    return pixels === null || pixels === here.pixels
+      ? []
+      : [{ name: r.settings.resolution, pixels }];
+  });
+  const named = new Map([...sizes, ...others].map((s) => [s.pixels, s]));
+  return {
+    sizes: [...named.values()],
+    panel,
+    links: [...links.values()],
+    cards: [...cards.values()],
+  };
+}
+
+/** What the posterior of the title that is looked at says: frames at other sizes, what limits, and what to run next. */
+@Injectable()
+export class ModelStore {
+  readonly #runs = inject(TollStore);
+  readonly #work = inject(CaptureWork);
+  readonly #strip = inject(RunToll, { optional: true });
+  readonly #profiles = toSignal(
+    inject(RunsData)
+      .profiles()
+      .pipe(catchError(() => of([]))),
+    {
+      initialValue: [],
+    },
+  );
+  /** Evidence that is left out, by id, to see what hangs on it. */
+  readonly leftOut = signal<ReadonlySet<string>>(new Set());
+  readonly problem = signal<string | null>(null);
+  readonly #answered = signal<{ key: string; answer: ModelAnswer } | null>(null);
+
+  readonly #ofTitle = computed(() => {
+    const first = this.#runs.first();
+    return (this.#runs.all() ?? []).filter((r) => r.titleId === first?.titleId);
+  });
+  readonly evidence = computed(() => evidenceOfRuns(this.#ofTitle()));
+  /** The cell of the run that is looked at; null without a resolution. */
+  readonly here = computed((): FrameCell | null => {
+    const first = this.#runs.first();
+    return first && pixelsOf(first.settings.resolution) !== null ? cellOfRun(first) : null;
+  });
+  readonly #stated = computed((): StatedTitle | null => {
+    const params = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId)?.params;
+    if (!params) return null;
+    const { cpuMs: processorMs, cardMs, trafficMB, workingGB } = params;
+    return { processorMs, cardMs, trafficMB: trafficMB || null, workingGB: workingGB || null };
+  });
+  /** Cells of the table of forecasts: each size on the screen at the card, then on the panel. */
+  readonly asked = computed(() => {
+    const here = this.here();
+    if (!here) return [];
+    const crossed = !here.card.integrated;
+    return [false, ...(crossed ? [true] : [])].flatMap((panel) =>
+      sizes.map((s) => ({
+        size: s.name,
+        panel,
+        cell: { ...here, pixels: s.pixels, panel, capFps: null },
+      })),
+    );
+  });
+  readonly #question = computed((): ModelQuestion | null => {
+    const here = this.here();
+    const run = this.#runs.first();
+    if (!here || !run || this.#runs.all() === null) return null;
+    return {
+      titleId: run.titleId,
+      evidence: this.evidence().evidence.filter((e) => !this.leftOut().has(e.id)),
+      stated: this.#stated(),
+      here,
+      cells: this.asked().map((a) => a.cell),
+      experiments: experimentsAround(here, atHand(run, here, this.#ofTitle())),
+      refined: false,
+    };
+  });
+  readonly #key = computed(() => JSON.stringify(this.#question()));
+  readonly answer = computed(() => {
+    const found = this.#answered();
+    return found && found.key === this.#key() ? found.answer : null;
+  });
+  /** Neither the first nor the thorough answer is there yet. */
+  readonly working = computed(
+    () => this.#question() !== null && this.answer() === null && this.problem() === null,
+  );
+
+  /** What the link costs the run that is looked at; null in a slot, inside the processor, and until it is computed. */
+  readonly overhead = computed(() =>
+    this.#runs.first()?.rig.slot ? null : (this.answer()?.overhead ?? null),
+  );
+
+  constructor() {
+    effect(() => {
+      const first = this.#runs.first();
+      const overhead = this.overhead();
+      const value = (b: Bands) => ({ mid: b.mid, lo: Math.max(0, b[80].lo), hi: b[80].hi });
+      const link = overhead && value(overhead.ms);
+      this.#strip?.shown.set(
+        first && {
+          title: first.title,
+          link: link && { ...link, interval: link.hi - link.lo > link.mid },
+          back: overhead?.panelMs ? value(overhead.panelMs) : null,
+        },
+      );
+    });
+    effect(() => {
+      const key = this.#key();
+      const question = this.#question();
+      if (question) untracked(() => void this.#ask(key, question));
+    });
+  }
+
+  /** The first answer takes a tenth of a second, the thorough one about a second: both in the worker. */
+  async #ask(key: string, question: ModelQuestion): Promise<void> {
+    this.problem.set(null);
+    try {
+      for (const refined of [false, true]) {
+        if (key !== this.#key()) return;
+        const answer = await this.#work.run((w) => w.answer({ ...question, refined }));
+        if (key === this.#key()) this.#answered.set({ key, answer });
+      }
+    } catch (e) {
+      if (!(e instanceof Stopped))
+        this.problem.set(`The forecast could not be computed: ${(e as Error).message}`);
+    }
+  }
+
+  /** Leaves a piece of evidence out, or takes it in again. */
+  toggle(id: string, used: boolean): void {
+    const next = new Set(this.leftOut());
+    if (used) next.delete(id);
+    else next.add(id);
+    this.leftOut.set(next);
+  }
+}
