@@ -42,7 +42,7 @@ export function frameLimiterText(answer: LimiterAnswer, refined: boolean): strin
   const { limiter } = answer;
   switch (limiter.kind) {
     case 'cap':
-      return `The limit of ${figureText(limiter.fps)} frames/s holds it back.`;
+      return `The limit of ${Number(limiter.fps.toFixed(1))} frames/s holds it back.`;
     case 'stage':
       return stageText(limiter, answer, refined);
     case 'equal': {
@@ -288,7 +288,7 @@ export function frameEvidenceText(e: FrameEvidence): string {
     case 'bound':
       return `${e.side === 'at-least' ? 'at least' : 'at most'} ${figureText(e.fps)} frames/s: ${cellText(e.cell)}`;
     case 'held':
-      return `held at ${figureText(e.cell.capFps ?? 0)} frames/s: ${cellText(e.cell)}`;
+      return `held at ${Number((e.cell.capFps ?? 0).toFixed(1))} frames/s: ${cellText(e.cell)}`;
     case 'load':
       return `card load ${percent(e.load)}: ${cellText(e.cell)}`;
   }

@@ -72,7 +72,7 @@ export class ModelStore {
   /** Evidence that is left out, by id, to see what hangs on it. */
   readonly leftOut = signal<ReadonlySet<string>>(new Set());
   readonly problem = signal<string | null>(null);
-  readonly #answered = signal<{ key: string; answer: ModelAnswer } | null>(null);
+  readonly #answered = signal<{ run: string; key: string; answer: ModelAnswer } | null>(null);
 
   readonly #ofTitle = computed(() => {
     const first = this.#runs.first();
@@ -118,15 +118,16 @@ export class ModelStore {
     };
   });
   readonly #key = computed(() => JSON.stringify(this.#question()));
+  /** The newest answer for the run that is looked at; it stays while a changed question is computed. */
   readonly answer = computed(() => {
     const found = this.#answered();
-    return found && found.key === this.#key() ? found.answer : null;
+    return found && found.run === this.#runs.first()?.id ? found.answer : null;
   });
-  /** Neither the first nor the thorough answer is there yet. */
+  /** The answer to the question as it stands is not there yet. */
   readonly working = computed(
-    () => this.#question() !== null && this.answer() === null && this.problem() === null,
+    () =>
+      this.#question() !== null && this.#answered()?.key !== this.#key() && this.problem() === null,
   );
-
   /** What the link costs the run that is looked at; null in a slot, inside the processor, and until it is computed. */
   readonly overhead = computed(() =>
     this.#runs.first()?.rig.slot ? null : (this.answer()?.overhead ?? null),
@@ -160,7 +161,8 @@ export class ModelStore {
       for (const refined of [false, true]) {
         if (key !== this.#key()) return;
         const answer = await this.#work.run((w) => w.answer({ ...question, refined }));
-        if (key === this.#key()) this.#answered.set({ key, answer });
+        const run = this.#runs.first()?.id ?? '';
+        if (key === this.#key()) this.#answered.set({ run, key, answer });
       }
     } catch (e) {
       if (!(e instanceof Stopped))
