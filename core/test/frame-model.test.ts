@@ -19,6 +19,7 @@ import {
   stageWork,
   viewCell,
 } from '../src/runs/frame-model';
+import { discrepancy } from '../src/runs/frame-model/discrepancy';
 import { DOCK, exactly, HD, QHD, ran, SLOT, titleCell as cell, UHD } from './make-title';
 
 /**
@@ -169,6 +170,21 @@ describe('check values of the frame model', () => {
       ran(cell({ link: SLOT, pixels: QHD }), 72),
     );
     isNear(fpsAt(p, cell({ pixels: QHD })), 56.6, 45, 64);
+  });
+});
+
+describe('what the equations miss', () => {
+  it('is most alike in the same cell, less over size, rate and card', () => {
+    const own = discrepancy(cell(), cell());
+    // By hand: 2 x 0.018² + 0.025² + 0.03² + 0.015² + 0.025² + 0.004².
+    expect(own).toBeCloseTo(0.003039, 9);
+    const others = [
+      cell({ pixels: UHD }),
+      cell({ link: SLOT }),
+      cell({ card: { id: 'other', index: null, memoryGB: null, integrated: false } }),
+      cell({ panel: true }),
+    ];
+    for (const other of others) expect(discrepancy(cell(), other)).toBeLessThan(own);
   });
 });
 

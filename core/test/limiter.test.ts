@@ -1,20 +1,13 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   ALARM_IDS,
   type AlarmId,
   alarmsOf,
   cellsOf,
-  decidingSwap,
   elasticity,
   evidenceOf,
   frameStats,
-  judgeShares,
-  nameLimiter,
-  type Observed,
-  observedOf,
   pairsOf,
-  readLimiter,
   type RunGroup,
   type RunSeen,
   tollsOf,
@@ -22,16 +15,6 @@ import {
 import { makeFrames } from './make-frames';
 import { runsOf, type RunAsk } from './make-cells';
 
-const SEEN: Observed = {
-  ms: 10,
-  jitter: 0.05,
-  sizes: [],
-  toll: null,
-  backMs: 0,
-  load: null,
-  watts: null,
-};
-const near = (mid: number) => ({ mid, sd: 0.1 });
 /** Runs whose frames are really there, with what meters showed beside them. */
 function withFrames(
   ask: Omit<RunAsk, 'ms'>,
@@ -68,130 +51,22 @@ function withFrames(
 const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) =>
   cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
 
-function limiterOf(own: RunSeen[]) {
-  const cell = first(own, own);
-  const cells = cellsOf(own);
-  const seen = observedOf(cell, cells, null, null);
-  return readLimiter({ cell, cells, toll: null, seen, judged: judgeShares(seen), others: [] });
-}
-
-describe('shares of the stages', () => {
-  it('sum to 1, lie inside their intervals, and are never below nothing', () => {
-    const share = fc.double({ min: 0.05, max: 0.6, noNaN: true });
-    fc.assert(
-      fc.property(
-        share,
-        share,
-        fc.double({ min: 0.3, max: 1, noNaN: true }),
-        (toll, grow, load) => {
-          const sizes = [{ ratio: 0.5625, ms: 10 * (1 - grow / 2) }];
-          const j = judgeShares({ ...SEEN, toll: near(toll * 10), sizes, load });
-          if (!j) return;
-          const all = Object.values(j.shares);
-          expect(all.reduce((s, x) => s + x.mid, 0)).toBeCloseTo(1, 6);
-          for (const s of all) {
-            expect(s.lo).toBeGreaterThanOrEqual(0);
-            expect(s.lo).toBeLessThanOrEqual(s.mid + 1e-9);
-            expect(s.mid).toBeLessThanOrEqual(s.hi + 1e-9);
-          }
-        },
-      ),
-      { numRuns: 40 },
-    );
-  });
-
-  it('names card, processor or link by how time grows with pixels', () => {
-    const grown = (power: number, toll: number) =>
-      [0.5625, 2.25].map((ratio) => ({
-        ratio,
-        ms: (10 - toll) * (power === 0 ? 1 : ratio ** power) + toll,
-      }));
-    const of = (power: number, toll: number) => {
-      const j = judgeShares({
-        ...SEEN,
-        sizes: power === 0 ? [{ ratio: 0.5625, ms: 10 }] : grown(power, toll),
-        toll: near(toll),
-      });
-      return j && nameLimiter(j);
-    };
-    expect(of(0.85, 1)).toMatchObject({ says: 'named', stage: 'card' });
-    expect(of(0, 1)).toMatchObject({ says: 'named', stage: 'cpu' });
-    expect(of(0.85, 6.5)).toMatchObject({ says: 'named', stage: 'link' });
-  });
-
-  it('cannot tell processor from link on flat frames without a pair', () => {
-    const j = judgeShares({ ...SEEN, sizes: [{ ratio: 0.5625, ms: 9.98 }], load: 0.5 });
-    const named = j && nameLimiter(j);
-    expect(named?.says).toBe('cannot-tell');
-    expect(named?.says === 'cannot-tell' && [...named.between].sort()).toEqual(['cpu', 'link']);
-  });
-
-  it('says that two are alike where they are', () => {
-    const j = judgeShares({ ...SEEN, toll: near(5), sizes: [{ ratio: 0.5625, ms: 9.99 }] });
-    expect(j && nameLimiter(j)).toMatchObject({ says: 'cannot-tell', alike: true });
-  });
-
-  it('does not call alike what is only not known', () => {
-    const j = judgeShares({ ...SEEN, sizes: [{ ratio: 0.5625, ms: 9.98 }], load: 0.5 });
-    expect(j && nameLimiter(j)).toMatchObject({ says: 'cannot-tell', alike: false });
-    const wide = { mid: 0.5, lo: 0.1, hi: 0.9 };
-    const judged = j && {
-      ...j,
-      shares: { ...j.shares, cpu: wide, link: { ...wide, mid: 0.46 } },
-      largest: { ...j.largest, cpu: 0.9 },
-    };
-    expect(judged && nameLimiter(judged)).toMatchObject({ says: 'cannot-tell', alike: false });
-  });
-
-  it('ignores an impossible frame: a link overhead longer than the frame', () => {
-    expect(judgeShares({ ...SEEN, toll: { mid: 40, sd: 0.1 } })).toBeNull();
-  });
-});
-
-describe('the swap that decides', () => {
-  const c = first([], []) ?? (cellsOf(runsOf({ ms: [10] }))[0] as RunGroup);
-  const swept = cellsOf([
-    ...runsOf({ ms: [10] }),
-    ...runsOf({ resolution: '3840x2160', ms: [10.1] }),
-  ]);
-  it('names the test that decides: another resolution, or the link', () => {
-    expect(decidingSwap(['card', 'cpu'], c, [c], [])).toMatchObject({ what: 'sizes', minutes: 1 });
-    expect(decidingSwap(['cpu', 'link'], c, [c], ['setup-b'])).toMatchObject({
-      what: 'link',
-      setupId: 'setup-b',
-    });
-    expect(decidingSwap(['link', 'cpu'], c, [c], [])).toMatchObject({ what: 'slot' });
-    expect(decidingSwap(['back', 'link'], c, [c], [])).toMatchObject({ what: 'screen' });
-    expect(decidingSwap(['card', 'cpu'], swept[0] as RunGroup, swept, [])).toMatchObject({
-      what: 'power',
-    });
-  });
-});
-
-describe('evidence', () => {
-  it('comes with its numbers: flat sizes, load, watts, link overhead', () => {
+describe('signs in the runs', () => {
+  it('come with their numbers: flat sizes, load, watts', () => {
     const own = withFrames({}, 12, { sensors: { 'card-load': 55, 'card-w': 120 } });
     const all = [...own, ...withFrames({ resolution: '2560x1440' }, 12.3)];
-    const lines = evidenceOf(first(own, all), cellsOf(all), null, 0);
-    expect(lines.map((l) => l.code)).toEqual(['no-pair', 'flat-sizes', 'card-load', 'card-watts']);
-    expect(lines[1]).toMatchObject({ from: '1920x1080', to: '2560x1440' });
-    expect(lines[1]?.code === 'flat-sizes' && lines[1].ratio).toBeCloseTo(1.025, 3);
-    expect(lines[2]).toMatchObject({ low: true });
-    expect(lines[3]).toMatchObject({ watts: 120, of: 200, low: true });
+    const lines = evidenceOf(first(own, all), cellsOf(all));
+    expect(lines.map((l) => l.code)).toEqual(['flat-sizes', 'card-load', 'card-watts']);
+    expect(lines[0]).toMatchObject({ from: '1920x1080', to: '2560x1440' });
+    expect(lines[0]?.code === 'flat-sizes' && lines[0].ratio).toBeCloseTo(1.025, 3);
+    expect(lines[1]).toMatchObject({ low: true });
+    expect(lines[2]).toMatchObject({ watts: 120, of: 200, low: true });
   });
 
-  it('puts a slow memory clock before everything, and takes advice from it', () => {
+  it('put a slow memory clock before everything', () => {
     const own = withFrames({}, 12, { sensors: { 'memory-mhz': 405, 'card-load': 99 } });
-    const l = limiterOf(own);
-    expect(l?.evidence[0]).toEqual({ code: 'memory-clock', mhz: 405, usual: 1750 });
-    expect(l?.advice).toBe('memory');
-  });
-
-  it('says a limit is the limit', () => {
-    const own = withFrames({}, 1000 / 60, { jitter: 0.002, n: 1 });
-    const l = limiterOf(own);
-    expect(l?.named).toMatchObject({ says: 'named', stage: 'cap' });
-    expect(l?.judged.shares.cap.mid).toBe(1);
+    const lines = evidenceOf(first(own, own), cellsOf(own));
+    expect(lines[0]).toEqual({ code: 'memory-clock', mhz: 405, usual: 1750 });
   });
 });
 

@@ -12,8 +12,9 @@ import {
 import {
   compareRuns,
   type Elasticity,
-  type Limiter,
-  type LimiterEvidence,
+  type FrameForecast,
+  type FrameLimiter,
+  type ModelAnswer,
   type TollRead,
 } from '../src/runs';
 import type { TroubleAdvice } from '../src/troubleshoot';
@@ -44,13 +45,24 @@ const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
 });
 const toll = (t: Partial<TollRead>) =>
   ({ basis: 'slot', mid: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
+const bands = (lo: number, mid: number, hi: number) => ({
+  mid,
+  50: { lo: (lo + mid) / 2, hi: (hi + mid) / 2 },
+  80: { lo, hi },
+  95: { lo: lo / 2, hi: 2 * hi },
+});
+const cost = (lo: number, mid: number, hi: number) => ({
+  ms: bands(lo, mid, hi),
+  share: bands(0.1, 0.3, 0.5),
+  panelMs: null,
+});
 const here = { fps: 80, resolution: '2560x1440' };
-const shares = (lo: number, hi: number) => ({ mid: 0.5, lo, hi });
-const limiter = (named: Limiter['named']) =>
-  ({
-    named,
-    judged: { shares: { cpu: shares(0.4, 0.6), card: shares(0.1, 0.9), link: shares(0.4, 0.6) } },
-  }) as unknown as Limiter;
+const named = (limiter: FrameLimiter) => ({
+  limiter,
+  shares: [
+    { stage: 'card', share: 0.8, band: { lo: 0.7, hi: 0.9 }, chance: 0.96, shown: 0.96 } as const,
+  ],
+});
 const claim = { measure: 'works', lo: 90, hi: null, where: [] } as unknown as Claim;
 const judged = (n: number, within: number, state: ClaimJudged['state']) =>
   ({
@@ -204,61 +216,65 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
     ['told', texts.tollText(toll({})), '4.0 ms a frame (±0.3)'],
   ],
-  tollSentence: [
+  frameLimiterText: [
     [
-      'no change inside',
-      texts.tollSentence(toll({ mid: 0.3, lo: -0.5, hi: 1.1 }), here, 100),
-      'No cost of the link shown: −0.5 to 1.1 ms a frame.',
-    ],
-    [
-      'another processor',
-      texts.tollSentence(toll({ basis: 'interval', lo: 0, hi: 5.1 }), here, null),
-      /^The link costs 0 to 5\.1 ms a frame: .* cannot be told/,
-    ],
-    [
-      'told',
-      texts.tollSentence(toll({}), here, 100),
-      /^The link costs 4\.0 ms a frame \(±0\.3\): 80\.0 frames\/s/,
-    ],
-  ],
-  evidenceText: [
-    [
-      'no change inside',
-      texts.evidenceText({
-        code: 'toll',
-        toll: toll({ mid: 0.3, lo: -0.5, hi: 1.1 }),
-        basis: 'slot',
-        share: 0.03,
-      } as unknown as LimiterEvidence),
-      /^No link overhead shown/,
-    ],
-    [
-      'told',
-      texts.evidenceText({
-        code: 'toll',
-        toll: toll({}),
-        basis: 'slot',
-        share: 0.3,
-      } as unknown as LimiterEvidence),
-      /30 % of the frame\.$/,
-    ],
-  ],
-  limiterText: [
-    [
-      'named',
-      texts.limiterText(limiter({ says: 'named', stage: 'link', chance: 0.9 })),
-      /50 % of the frame \(40 % to 60 %\)\.$/,
+      'told before it is thorough',
+      texts.frameLimiterText(
+        named({ kind: 'stage', stage: 'card', chance: 0.93, unlessTrafficMB: null }),
+        false,
+      ),
+      'Card limits here (95 %). 1 % more card gives about 0.8 %.',
     ],
     [
       'not known',
-      texts.limiterText(limiter({ says: 'cannot-tell', between: ['cpu', 'link'], alike: false })),
-      /cannot be told from these runs\.$/,
+      texts.frameLimiterText(named({ kind: 'open', likely: ['processor', 'link'] }), true),
+      'Cannot tell from these runs. Most likely the processor or link.',
+    ],
+  ],
+  overheadText: [
+    ['wide', texts.overheadText(cost(0.4, 1.5, 2.8)), '0.4 to 2.8 ms of a frame, 30 %'],
+    ['told', texts.overheadText(cost(3.7, 4, 4.3)), '4.0 ms (3.7 to 4.3) of a frame, 30 %'],
+  ],
+  linkCostSentence: [
+    [
+      'wide',
+      texts.linkCostSentence(cost(-0.2, 1.5, 2.8), here),
+      'The link costs 0.0 to 2.8 ms a frame: 80.0 frames/s at 2560x1440, 80.0 to 103 in a wide direct slot.',
     ],
     [
-      'alike',
-      texts.limiterText(limiter({ says: 'cannot-tell', between: ['cpu', 'link'], alike: true })),
-      /neither is the limit alone\.$/,
+      'told',
+      texts.linkCostSentence(cost(3.7, 4, 4.3), here),
+      'The link costs 4.0 ms a frame (3.7 to 4.3): 80.0 frames/s at 2560x1440, about 118 in a wide direct slot.',
     ],
+  ],
+  fpsText: [['told', texts.fpsText(bands(72, 78, 85)), '78.0 (72.0 to 85.0)']],
+  bandsText: [['told', texts.bandsText(bands(72, 78, 85)), /^50 of 100 .* 80 at 72\.0 to 85\.0, /]],
+  basisText: [
+    [
+      'a link that never ran',
+      texts.basisText({ basis: 'far', unmeasuredLink: true } as FrameForecast),
+      /^far: .*; rests on what titles usually send, not on this one/,
+    ],
+    ['nothing', texts.basisText({ basis: 'start' } as FrameForecast), /^start values/],
+  ],
+  restsOnText: [
+    ['nothing', texts.restsOnText({ measured: [], assumed: [] }), 'Assumed: nothing.'],
+    [
+      'both',
+      texts.restsOnText({ measured: ['card'], assumed: ['traffic', 'overlap'] }),
+      "Measured: card's time. Assumed: MB sent a frame, what overlaps with the link.",
+    ],
+  ],
+  usedText: [
+    [
+      'one unlike the others',
+      texts.usedText({ used: ['a'], contradictions: ['a'] } as unknown as ModelAnswer),
+      'From 1 piece of evidence; 1 does not fit the others and counts less.',
+    ],
+  ],
+  advisedText: [
+    ['none', texts.advisedText([], () => '', false).first, /^no run you can make would settle/],
+    ['settled', texts.advisedText([], () => '', true).first, /^nothing more is needed/],
   ],
   elasticityText: [
     [
@@ -298,14 +314,6 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       'refused',
       texts.fitText({ runs: 2, cells: 2, rates: 1, refused: 'too-few' } as never),
       /^Not used: /,
-    ],
-  ],
-  forecastText: [
-    ['told', texts.forecastText({ fps: { mid: 77, lo: 68, hi: 86 } }), '77.0 ±9.0 frames/s'],
-    [
-      'wider than the figure',
-      texts.forecastText({ fps: { mid: 59.9, lo: 0, hi: 127 } }),
-      '0 to 127 frames/s',
     ],
   ],
   heldText: [
@@ -405,7 +413,8 @@ const PLAIN =
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText stageName adviceText swapText alarmText missingText
+  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText evidenceText
+  experimentText unusedText frameEvidenceText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(
     /\s+/,
   );

@@ -7,7 +7,7 @@ import { modelStudy } from './model.mjs';
 import { gridScroll, logSpeed } from './log.mjs';
 import { captureSpeed, redrawMs } from './runs.mjs';
 import { scoutSpeed } from './scout.mjs';
-import { limiterLines, simulateSpeed } from './toll.mjs';
+import { alarmLines, simulateSpeed } from './toll.mjs';
 import { nextTestSpeed, troubleLines } from './trouble.mjs';
 import { atLeast, countOver, line, plain, section, told, write } from '../lib/bench-table.mjs';
 import { DEMO_FILE } from '../lib/paths.mjs';
@@ -185,7 +185,7 @@ const PARTS = {
     line(`frame model: one forecast, ${against}`, forecast, exp, 'ms', 0.005);
   },
   async right() {
-    for (const text of await limiterLines()) told(text);
+    for (const text of await alarmLines()) told(text);
     for (const text of await troubleLines()) told(text);
   },
 };

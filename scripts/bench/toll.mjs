@@ -51,34 +51,11 @@ export async function simulateSpeed(rounds = 21) {
   return [median(a), median(b)];
 }
 
-const share = (n, of) => `${n} of ${of}, ${((100 * n) / Math.max(1, of)).toFixed(0)} %`;
-
-/**
- * How often the limiter is right on made rigs, inside and outside of what it takes for granted, with and without a pair of runs; whom it
- * takes for whom; and how often each alarm is raised where nothing is wrong. Lines of text.
- */
-export async function limiterLines({ rigs = 200, firstSeed = 120_001 } = {}) {
-  const { tallyOf, falseAlarms, ODDITIES } = await load(
-    `export { tallyOf } from './test/confusion'; export { falseAlarms } from './test/false-alarms'; export { ODDITIES } from './src/frames';`,
-  );
-  const lines = [];
-  const row = (name, t) =>
-    lines.push(
-      `limiter, ${name} | named rightly ${share(t.right, t.clear)} | wrongly ${share(t.wrong, t.clear)} | cannot tell ${t.open} | two alike, said so ${share(t.saidNear, t.near)} | shares in their interval ${share(t.inside, t.shares)}`,
-    );
-  const inside = tallyOf(firstSeed, rigs);
-  row('inside its assumptions', inside);
-  row('the same without a pair', tallyOf(firstSeed, rigs, 'none', { pair: false }));
-  row('the same without meters', tallyOf(firstSeed, rigs, 'none', { meters: false }));
-  for (const odd of ODDITIES.filter((o) => o !== 'none'))
-    row(`outside: ${odd}`, tallyOf(firstSeed, rigs / 2, odd));
-  const said = ['cpu', 'card', 'link', 'cannot tell'];
-  for (const [truth, counts] of Object.entries(inside.table))
-    lines.push(
-      `confusion, truly ${truth} | ${said.map((s) => `said ${s} ${counts[s] ?? 0}`).join(' | ')}`,
-    );
+/** How often each alarm is raised where nothing is wrong. Lines of text. */
+export async function alarmLines({ rigs = 200, firstSeed = 120_001 } = {}) {
+  const { falseAlarms } = await load(`export { falseAlarms } from './test/false-alarms';`);
   const raised = falseAlarms(firstSeed, 2 * rigs);
-  for (const [id, n] of Object.entries(raised))
-    lines.push(`alarm ${id} | raised on ${n} of ${2 * rigs} clean rigs | limit 5 %`);
-  return lines;
+  return Object.entries(raised).map(
+    ([id, n]) => `alarm ${id} | raised on ${n} of ${2 * rigs} clean rigs | limit 5 %`,
+  );
 }

@@ -232,7 +232,7 @@ export async function figures() {
         .filter((f) => !isDocumented(f))
         .map((f) => `${f.getSourceFile().fileName}: ${f.name.text}`),
       limit: 0,
-      held: 64,
+      held: 54,
     },
     {
       name: 'test titles over 12 words',
@@ -248,7 +248,7 @@ export async function figures() {
       name: 'declarations named in words of our own',
       value: privateWords(),
       limit: 0,
-      held: 22,
+      held: 19,
     },
     { name: 'lines of schema dumps', value: lines(dumps), limit: 2000, held: 2000 },
   ];

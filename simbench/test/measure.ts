@@ -1,35 +1,15 @@
 import {
-  cellsOf,
   FACT_IDS,
   frameStats,
-  type Judged,
-  judgeShares,
-  type Named,
-  nameLimiter,
   NO_RUN_CONTEXT,
   NO_RUN_SETTINGS,
-  observedOf,
-  pairsOf,
-  readBack,
   type RunFacts,
-  type RunGroup,
   type RunSeen,
-  tollsOf,
 } from '@ruddy/core/runs';
 import { readMeters, runRig, type Ask, type MadeRig } from '../src/frames';
 
-/** Somebody who measures a made rig: runs, meters, repeats; knows nothing of how it is made. */
-export const SIZES = [
-  [1920, 1080],
-  [2560, 1440],
-  [3840, 2160],
-] as const;
 export interface Effort {
-  readonly repeats?: number;
   readonly seconds?: number;
-  readonly sizes?: readonly (readonly [number, number])[];
-  /** Measure the other link as well, so that there is a pair. */
-  readonly pair?: boolean;
   readonly meters?: boolean;
 }
 
@@ -83,28 +63,4 @@ export function measured(
     sensors:
       meters && Object.fromEntries(Object.entries(meters).map(([k, v]) => [k, seen(v as number)])),
   };
-}
-
-export interface Verdict {
-  readonly cell: RunGroup;
-  readonly judged: Judged | null;
-  readonly named: Named | null;
-}
-
-/** What the limiter says of a rig at 2560x1440 after so much effort. */
-export function verdictOn(rig: MadeRig, e: Effort = {}): Verdict {
-  const { sizes = SIZES, repeats = 3, pair = true } = e;
-  const runs = sizes.flatMap(([width, height]) =>
-    [...(pair ? [undefined, rig.otherGbps] : [undefined])].flatMap((gbps, k) =>
-      Array.from({ length: repeats }, (_, i) =>
-        measured(rig, { width, height, ...(gbps && { gbps }) }, i + 10 * k, e),
-      ),
-    ),
-  );
-  const cells = cellsOf(runs);
-  const { pairs } = pairsOf(cells);
-  const cell = cells.find((c) => c.first.setupId === 'own' && c.pixels === 2560 * 1440) as RunGroup;
-  const toll = tollsOf(pairs, 'own')[0] ?? null;
-  const judged = judgeShares(observedOf(cell, cells, toll, readBack(pairs)));
-  return { cell, judged, named: judged && nameLimiter(judged) };
 }

@@ -21,7 +21,6 @@ const rate = (c: FrameCell) => (c.card.integrated ? NO_LINK : rateOf(c.link.down
  * @param a a cell
  * @param b a cell
  * @returns covariance of ln of the frame time
- * @example discrepancy(cell, cell) // => 0.003039
  */
 export function discrepancy(a: FrameCell, b: FrameCell): number {
   const size = Math.abs(Math.log(a.pixels / b.pixels));

@@ -1,13 +1,10 @@
 import { mean, middleOf } from '../../base';
 import { lookOf, type RunGroup } from '../model/cells';
-import type { MeasuredValue } from '../model/pairs';
-import type { TollRead } from '../model/toll';
 import { otherSizes, sensorMean } from './observed';
 
-/** One thing that speaks for what limits, with its number. The texts are made of code and figures. */
+/** One sign in the runs, with its number. The texts are made of code and figures. */
 export type LimiterEvidence =
   | { readonly code: 'memory-clock'; readonly mhz: number; readonly usual: number }
-  | { readonly code: 'cap'; readonly fps: number; readonly share: number }
   | {
       readonly code: 'flat-sizes';
       readonly ratio: number;
@@ -36,16 +33,7 @@ export type LimiterEvidence =
       readonly of: number;
       readonly low: boolean;
     }
-  | { readonly code: 'processor-hot'; readonly c: number }
-  | {
-      readonly code: 'toll';
-      readonly share: number;
-      readonly ms: number;
-      readonly toll: MeasuredValue;
-      readonly basis: TollRead['basis'];
-    }
-  | { readonly code: 'no-pair' }
-  | { readonly code: 'back'; readonly ms: number; readonly share: number };
+  | { readonly code: 'processor-hot'; readonly c: number };
 
 /** Frames are flat when they differ by less than this while the picture grows by at least that. Common practice, no published source. */
 export const FLAT = { frames: 1.05, pixels: 1.7 } as const;
@@ -131,29 +119,21 @@ function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
   });
 }
 
-/** What speaks for one limit or another, the power state of the memory first: it makes every other sign mean something else. */
-export function evidenceOf(
-  c: RunGroup,
-  cells: readonly RunGroup[],
-  toll: TollRead | null,
-  backMs: number,
-): LimiterEvidence[] {
-  const ms = mean(c.ms);
+/**
+ * What can be seen in the runs themselves, each with its number; the power state of the memory first, because it makes every other sign
+ * mean something else.
+ * @param c the runs that are looked at
+ * @param cells every group of runs that is known
+ * @returns the signs
+ */
+export function evidenceOf(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
   const held = heldMemory(c, cells);
-  const cap = c.runs.find((r) => r.stats?.cap)?.stats?.cap ?? null;
   const load = sensorMean(c, 'card-load');
   const watts = sensorMean(c, 'card-w');
   const hot = sensorMean(c, 'cpu-c');
   const board = c.first.rig.boardW;
   const lines: (LimiterEvidence | null)[] = [
     held && { code: 'memory-clock', ...held },
-    cap && { code: 'cap', fps: cap.fps, share: cap.share },
-    c.first.rig.slot
-      ? null
-      : toll
-        ? { code: 'toll', share: toll.mid / ms, ms: toll.mid, toll, basis: toll.basis }
-        : { code: 'no-pair' },
-    c.panel && backMs > 0 ? { code: 'back', ms: backMs, share: backMs / ms } : null,
     sizesLine(c, cells),
     ...cardLines(c, cells),
     load === null ? null : { code: 'card-load', percent: load, low: load < STARVED.loadPercent },

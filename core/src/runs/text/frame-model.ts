@@ -301,7 +301,8 @@ export function frameEvidenceText(e: FrameEvidence): string {
  */
 export function usedText(a: ModelAnswer): string {
   const odd = a.contradictions.length;
-  const unlike =
-    odd === 0 ? '' : `; ${odd} ${odd === 1 ? 'does' : 'do'} not fit the others and count less`;
+  const verbs =
+    odd === 1 ? 'does not fit the others and counts' : 'do not fit the others and count';
+  const unlike = odd === 0 ? '' : `; ${odd} ${verbs} less`;
   return `From ${pluralize(a.used.length, 'piece')} of evidence${unlike}.`;
 }

@@ -1,43 +1,13 @@
-import { estimateText, figureText, noneShown, pluralize } from '../../base/text';
+import { estimateText, figureText } from '../../base/text';
 import { type Alarm, FALSE_ALARMS } from '../limiter/alarms';
 import type { Elasticity } from '../limiter/elasticity';
 import type { LimiterEvidence } from '../limiter/evidence';
-import type { Limiter, LimiterAdvice, Swap } from '../limiter/limiter';
-import { type StageId, STAGES } from '../limiter/shares';
 import type { Fit, FitTerm } from '../model/fit';
 import type { Forecast, NoForecast } from '../model/forecast-types';
 import type { Score } from '../model/held';
 import type { MeasuredPair, NoPair } from '../model/pairs';
-import type { TollRead } from '../model/toll';
-import { tollText } from './toll-figure';
 
-const ms = (v: number) => `${figureText(v, 2)} ms`;
 const percent = (share: number) => `${Math.round(share * 100)} %`;
-
-/** What the page of runs says first where the toll is known: what it costs, and what a desktop slot gives. */
-export function tollSentence(
-  t: TollRead,
-  here: { fps: number; resolution: string },
-  slotFps: number | null,
-): string {
-  if (t.basis === 'interval')
-    return `The link costs ${tollText(t)}: with another processor on the other side more cannot be told without a sweep of resolutions.`;
-  if (t.lo !== null && t.hi !== null && noneShown({ lo: t.lo, hi: t.hi }))
-    return `No cost of the link shown: ${tollText(t)}.`;
-  const than = slotFps === null ? '' : ` where a desktop slot gives ${figureText(slotFps)}`;
-  const lost =
-    slotFps === null
-      ? ''
-      : ` – ${percent(here.fps / slotFps)} of, ${percent(1 - here.fps / slotFps)} lost`;
-  return `The link costs ${tollText(t)}: ${figureText(here.fps)} frames/s at ${here.resolution}${than}${lost}.`;
-}
-
-export const BASIS_WORDS: Readonly<Record<TollRead['basis'], string>> = {
-  slot: 'against a desktop slot with the same processor',
-  links: 'between two links of the same host',
-  highest: 'at the highest resolution, where the card decides',
-  interval: 'an interval: another processor, no sweep',
-};
 
 export function pairText(p: MeasuredPair): string {
   const what = {
@@ -53,18 +23,11 @@ export const NO_PAIR_WORDS: Readonly<Record<NoPair['why'], string>> = {
   inside: 'internal graphics against the outside card: everything differs',
   'rate-unknown': 'the rate of one link is not known',
 };
-export const INSEPARABLE_WORDS = {
-  'traffic-trips': 'Traffic and round trips look alike here: their sum is what is known.',
-  'link-processor': 'Processor and link look alike here; only a swap tells them apart.',
-} as const;
-
 /** One line of evidence, with its number. */
 export function evidenceText(e: LimiterEvidence): string {
   switch (e.code) {
     case 'memory-clock':
       return `Memory clock ${Math.round(e.mhz)} MHz, usually ${Math.round(e.usual)}: a power state. Mend that first.`;
-    case 'cap':
-      return `Frames look held to ${figureText(e.fps)} frames/s in ${percent(e.share)} of the seconds.`;
     case 'flat-sizes':
       return `Flat from ${e.from} to ${e.to}: ${e.ratio.toFixed(2)} times the time for ${e.pixels.toFixed(2)} times the pixels.`;
     case 'grows':
@@ -79,54 +42,7 @@ export function evidenceText(e: LimiterEvidence): string {
       return `Card draws ${Math.round(e.watts)} of ${Math.round(e.of)} W, ${percent(e.watts / e.of)}${e.low ? ': it waits' : ''}.`;
     case 'processor-hot':
       return `Processor at ${Math.round(e.c)} °C: it may hold itself back.`;
-    case 'toll':
-      return noneShown(e.toll)
-        ? `No link overhead shown: ${tollText({ ...e.toll, basis: e.basis })}.`
-        : `The link overhead is ${tollText({ ...e.toll, basis: e.basis })}, ${percent(e.share)} of the frame.`;
-    case 'no-pair':
-      return 'No pair of runs measures the link overhead yet.';
-    case 'back':
-      return `The picture on its way back to the panel takes ${ms(e.ms)}, ${percent(e.share)} of the frame.`;
   }
-}
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
-export const stageName = (s: StageId): string => capital(STAGES[s]);
-
-/** What limits, in one line. */
-export function limiterText(l: Limiter): string {
-  if (l.named.says === 'named') {
-    const s = l.judged.shares[l.named.stage];
-    return `${stageName(l.named.stage)}, ${percent(s.mid)} of the frame (${percent(s.lo)} to ${percent(s.hi)}).`;
-  }
-  const [a, b] = l.named.between.map((s) => STAGES[s]);
-  return l.named.alike
-    ? `${capital(a ?? '')} and ${b ?? ''} alike: neither is the limit alone.`
-    : `${capital(a ?? '')} or ${b ?? ''}: cannot be told from these runs.`;
-}
-
-const ADVICE: Readonly<Record<LimiterAdvice, string>> = {
-  memory: 'Get the card out of its power state first: driver, power setting, then run again.',
-  cap: 'Lift the limit and run again: it says nothing of the rig.',
-  cpu: 'Raise the resolution or the detail for little; raise the power mode. A bigger card gains little here.',
-  card: 'Lower the resolution or the detail, or upscale. A bigger card pays here.',
-  link: 'A direct or faster link gains most. A bigger card gains little; more detail costs little.',
-  back: 'Put the screen on the card: the picture then need not go back.',
-  alike: 'Two stages are near: mending one alone gains only up to the other.',
-};
-export const adviceText = (l: Limiter): string => (l.swap ? swapText(l.swap) : ADVICE[l.advice]);
-
-/** The cheapest run that decides. `name`: of the setup that has what it takes. */
-export function swapText(s: Swap, name = ''): string {
-  const how: Readonly<Record<Swap['what'], string>> = {
-    sizes:
-      'run the same at a resolution with at least 1.7 times, or less than 0.6 times, the pixels',
-    screen: 'run the same on the screen at the card',
-    link: `run the same over the link of ${name || 'the other setup'}`,
-    slot: 'run the same with the card in a desktop slot, or over another link',
-    power: 'run the same in another power mode of the host',
-  };
-  return `One swap decides, about ${pluralize(s.minutes, 'minute')}: ${how[s.what]}.`;
 }
 
 /** An alarm in one sentence, with its number. */
@@ -236,10 +152,6 @@ export function missingText(f: NoForecast): string {
   return `needs ${f.missing.map((m) => MISSING[m]).join(', ')}`;
 }
 
-/** "77 ±2 frames/s", "0 to 127 frames/s" where nothing narrower is known. */
-export function forecastText(f: Pick<Forecast, 'fps'>): string {
-  return `${estimateText(f.fps, 0)} frames/s`;
-}
 export const FORECAST_BASIS: Readonly<Record<Forecast['basis'], string>> = {
   measured: 'from runs on this host and card',
   near: 'reached by an index from another host or card',

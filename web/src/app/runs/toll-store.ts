@@ -66,9 +66,7 @@ export class TollStore {
   readonly signs = computed((): readonly LimiterEvidence[] => {
     const cell = this.cell();
     if (!cell) return [];
-    return evidenceOf(cell, this.cells(), null, 0).filter(
-      (e) => e.code !== 'no-pair' && e.code !== 'cap',
-    );
+    return evidenceOf(cell, this.cells());
   });
   /** A pair of runs measures the link of the run that is looked at. */
   readonly measured = computed(() => this.toll() !== null);

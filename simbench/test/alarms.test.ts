@@ -1,30 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { ALARM_IDS, FALSE_ALARMS } from '@ruddy/core/runs';
 import { makeRig, runRig, trueShares } from '../src/frames';
-import { tallyOf } from './confusion';
 import { falseAlarms } from './false-alarms';
 import { LONG, scaled } from '../../scripts/lib/test-scale.mjs';
 
-/** Seeds from here on were not looked at while the limiter was made. */
+/** Seeds from here on were not looked at while the alarms were made. */
 const UNSEEN = 300_001;
-const RIGS = scaled(40);
-
-describe('the limiter on made rigs', () => {
-  it('names the largest true share, and says so where two are alike', () => {
-    const t = tallyOf(UNSEEN, RIGS);
-    expect(t.clear + t.near).toBe(RIGS);
-    expect(t.right / t.clear).toBeGreaterThanOrEqual(LONG ? 0.9 : 0.75);
-    expect(t.wrong / t.clear).toBeLessThanOrEqual(LONG ? 0.03 : 0.1);
-    expect(t.saidNear / t.near).toBeGreaterThanOrEqual(LONG ? 0.6 : 0.4);
-    expect(t.inside / t.shares).toBeGreaterThanOrEqual(LONG ? 0.88 : 0.8);
-  });
-
-  it('is seldom wrong without a pair: it says that it cannot tell', () => {
-    const t = tallyOf(UNSEEN + 1000, scaled(12), 'none', { pair: false });
-    expect(t.wrong / t.clear).toBeLessThanOrEqual(LONG ? 0.12 : 0.3);
-    expect(t.open + t.right).toBe(t.clear - t.wrong);
-  });
-});
 
 describe('alarms', () => {
   it('are raised on fewer than 5 of 100 clean rigs', () => {
