@@ -16,7 +16,7 @@ import { say, stop } from '../lib/say.mjs';
 
 /**
  * Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`.
- * `--only=grid,pages` runs some parts; `--write` puts the figures into docs/benchmarks.md, those of other parts stay.
+ * `--only=grid,pages` runs some parts; `--fit` fits the frame model's calibration anew before it is measured; `--write` puts the figures into docs/benchmarks.md, those of other parts stay.
  */
 /** What was measured when the pages moved to Material, and a fifth to a third more: a control is never written by hand to save bytes. */
 const PAGE_LIMITS = {
@@ -163,7 +163,7 @@ const PARTS = {
     }
   },
   async model() {
-    const study = await modelStudy({ write: process.argv.includes('--write') });
+    const study = await modelStudy({ fit: process.argv.includes('--fit') });
     section('model', study.text);
     line(
       'frame model: mean error at sizes where a straight line exists, against the line',

@@ -103,15 +103,20 @@ export function emptyTimes(): StageTimes {
 }
 
 /** What a stage adds to the longest one. */
-const part = (ratio: number, sharpness: number) =>
-  ratio < NEGLIGIBLE ? 0 : Math.exp(sharpness * Math.log(ratio));
+function part(ratio: number, sharpness: number): number {
+  return ratio < NEGLIGIBLE ? 0 : Math.exp(sharpness * Math.log(ratio));
+}
+
+/** The longest of three stages, softened by the two others. */
+function softened(longest: number, b: number, c: number, sharpness: number): number {
+  const more = part(b / longest, sharpness) + part(c / longest, sharpness);
+  return more < 1e-9 ? longest : longest * Math.exp(Math.log(1 + more) / sharpness);
+}
 
 /** A maximum that is softened by stages of nearly the same length: (u^q + v^q + w^q)^(1/q). */
 function softMaximum(u: number, v: number, w: number, sharpness: number): number {
-  const longest = Math.max(u, v, w);
-  const [b, c] = longest === u ? [v, w] : longest === v ? [u, w] : [u, v];
-  const more = part(b / longest, sharpness) + part(c / longest, sharpness);
-  return more === 0 ? longest : longest * Math.exp(Math.log1p(more) / sharpness);
+  if (u >= v && u >= w) return softened(u, v, w, sharpness);
+  return v >= w ? softened(v, u, w, sharpness) : softened(w, u, v, sharpness);
 }
 
 /**

@@ -12,6 +12,9 @@ import { randomSource, seedOf } from './random';
 export const MAX_CELLS = 60;
 /** Standardised residual of a row, predicted from all others, above which it does not fit them. */
 const CONTRADICTION = 4;
+/** Fewer particles than this tell so only roughly, and more is asked of them. */
+const MANY_PARTICLES = 2000;
+const CONTRADICTION_OF_FEW = 6;
 /** By what the noise of such a row is multiplied: at least this, and as much as brings it to two standard deviations (judgement). */
 const CONTRADICTION_NOISE = 3;
 const CONTRADICTION_AT = 2;
@@ -181,6 +184,7 @@ function worstRow(
   if (n < 3) return null;
   const count = weights.length / n;
   const precision = precisions(likelihood);
+  const limit = count < MANY_PARTICLES ? CONTRADICTION_OF_FEW : CONTRADICTION;
   let worst: { id: string; z: number; sds: number } | null = null;
   for (const [k, row] of likelihood.rows.entries()) {
     if (known.has(row.id)) continue;
@@ -189,7 +193,7 @@ function worstRow(
     const misses = Float64Array.from({ length: count }, (_, i) => weights[i * n + k]! * variance);
     const { miss, sd } = leftOut(misses, variance);
     const z = Math.abs(miss) / sd;
-    if (z > CONTRADICTION && z > (worst?.z ?? 0))
+    if (z > limit && z > (worst?.z ?? 0))
       worst = { id: row.id, z, sds: Math.abs(miss) / row.noise };
   }
   return worst;
