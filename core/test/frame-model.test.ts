@@ -174,7 +174,7 @@ describe('check values of the frame model', () => {
 });
 
 describe('what the equations miss', () => {
-  it('is most alike in the same cell, less over size, rate and card', () => {
+  it('is most alike in one cell, less over size, rate, card', () => {
     const own = discrepancy(cell(), cell());
     // By hand: 2 x 0.018² + 0.025² + 0.03² + 0.015² + 0.025² + 0.004².
     expect(own).toBeCloseTo(0.003039, 9);
