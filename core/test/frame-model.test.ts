@@ -275,8 +275,10 @@ describe('answers of the frame model', () => {
     const sizes = [1280 * 720, HD, QHD, 3440 * 1440, UHD];
     const fine = sizes.map((pixels) => ran(cell({ pixels }), 60, 60.5, 59.8));
     expect(know(...fine).contradictions).toEqual([]);
-    const odd = ran(cell({ pixels: 1600 * 900 }), 31, 31.2);
-    expect(know(...fine, odd).contradictions).toEqual([odd.id]);
+    for (const fps of [31, 4]) {
+      const odd = ran(cell({ pixels: 1600 * 900 }), fps, fps * 1.005);
+      expect(know(...fine, odd).contradictions).toEqual([odd.id]);
+    }
   });
 
   it('an unknown rate answers wide, not at all refused', () => {

@@ -201,8 +201,8 @@ function worstRow(
 
 /** What the others leave of a row, and how far it can be from that. */
 function leftOut(misses: Float64Array, variance: number): { miss: number; sd: number } {
-  const least = misses.reduce((a, m) => Math.min(a, m * m), Infinity);
-  const raw = misses.map((m) => Math.exp((0.5 * (m * m - least)) / variance));
+  const most = misses.reduce((a, m) => Math.max(a, m * m), 0);
+  const raw = misses.map((m) => Math.exp((0.5 * (m * m - most)) / variance));
   const mean = raw.reduce((a, b) => a + b, 0) / raw.length;
   const cut = mean * Math.sqrt(raw.length);
   const w = raw.map((x) => Math.min(x, cut));

@@ -10,6 +10,7 @@ import {
   type FrameCell,
   FULL_HD_PIXELS,
   linkOfRig,
+  meanMsOf,
   type ModelAnswer,
   type ModelQuestion,
   pixelsOf,
@@ -79,10 +80,11 @@ export class ModelStore {
     return (this.#runs.all() ?? []).filter((r) => r.titleId === first?.titleId);
   });
   readonly evidence = computed(() => evidenceOfRuns(this.#ofTitle()));
-  /** The cell of the run that is looked at; null without a resolution. */
+  /** The cell of the run that is looked at; null where it has no frames or no resolution. */
   readonly here = computed((): FrameCell | null => {
     const first = this.#runs.first();
-    return first && pixelsOf(first.settings.resolution) !== null ? cellOfRun(first) : null;
+    const known = first && meanMsOf(first) !== null && pixelsOf(first.settings.resolution) !== null;
+    return known ? cellOfRun(first) : null;
   });
   readonly #stated = computed((): StatedTitle | null => {
     const params = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId)?.params;
