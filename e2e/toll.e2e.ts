@@ -74,7 +74,12 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
   it('evidence left out changes the answer, taken in restores it', async () => {
     await openRun('Dome desk', lanterns('2560x1440'));
     await w.click(/^From \d+ pieces of evidence/);
-    const cost = () => w.text('h1');
+    const settled = () =>
+      w.page.waitForSelector('rb-limits-panel .verdict[aria-busy="false"]', { timeout: 30_000 });
+    const cost = async () => {
+      await settled();
+      return w.text('h1');
+    };
     const before = await cost();
     const slot = /^1\d\d frames\/s \(3 runs\): another desktop, .* 2560x1440$/;
     await w.click(slot, 'checkbox');

@@ -181,10 +181,10 @@ describe('TR-01 from an alarm', () => {
     let found = false;
     for (const id of ids) {
       await w.open(`/setups/${id}/runs`);
-      // The panel says that it judges until it has; alarms and verdict come together.
+      // The panel says that it computes until it has; alarms stand there by then.
       await w.page.waitForFunction(() => {
         const panel = document.querySelector<HTMLElement>('rb-limits-panel');
-        return panel !== null && !panel.innerText.includes('Judging the runs');
+        return panel !== null && !panel.innerText.includes('Computing from the runs');
       });
       const link = await w.page.$('rb-limits-panel .alarm a');
       if (!link) continue;

@@ -84,15 +84,15 @@ const tests = (name, needs) => ({ name, commands: [vitest(name)], counts: true, 
 /**
  * Stages in the order they begin: two at a time, the next as soon as one ends and what it needs is there. A stage that `counts` must have
  * run tests. Build and tests of the pages never run beside each other, since both take the memory of a small machine; the browser suite
- * is one stage, since two browsers at once make each other wait, and begins first of what needs the build, since it takes longest.
+ * is one stage, since two browsers at once make each other wait.
  */
 const STAGES = [
   { name: 'build', work: build },
   LINT,
-  tests('e2e', 'build'),
   { ...WEB, needs: 'build' },
   { name: 'types', commands: ['core', 'server', 'e2e'].map(types) },
   tests('house', 'build'),
+  tests('e2e', 'build'),
   tests('server'),
   tests('core'),
   tests('simbench'),

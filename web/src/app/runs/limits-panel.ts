@@ -51,7 +51,7 @@ const percent = (v: number) => Math.round(v * 100);
       <p class="problem" role="alert">{{ why }}</p>
     }
     @if (answer(); as a) {
-      <p class="verdict" [attr.aria-busy]="model.working()">{{ words() }}</p>
+      <p class="verdict" [attr.aria-busy]="model.busy()">{{ words() }}</p>
       <ul class="shares" aria-label="What 1 % more speed of each would bring, in %">
         @for (s of shares(); track s.name) {
           <li>

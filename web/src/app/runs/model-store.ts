@@ -134,6 +134,8 @@ export class ModelStore {
   readonly overhead = computed(() =>
     this.#runs.first()?.rig.slot ? null : (this.answer()?.overhead ?? null),
   );
+  /** The thorough answer to the question as it stands is still computed. */
+  readonly busy = computed(() => this.working() || this.answer()?.refined === false);
 
   constructor() {
     effect(() => {
