@@ -158,7 +158,7 @@ export class ModelStore {
     });
   }
 
-  /** The first answer takes a tenth of a second, the thorough one about a second: both in the worker. */
+  /** The first answer takes tenths of a second, the thorough one up to a few seconds with many runs: both in the worker. */
   async #ask(key: string, question: ModelQuestion): Promise<void> {
     this.problem.set(null);
     try {
