@@ -200,6 +200,20 @@ export function world(options: WorldOptions = {}): World {
     });
     return (await r.json()) as never;
   };
+  /** Words of the page, and what its fields hold: what a failed test tells. */
+  const shown = () =>
+    w.page.evaluate(() => {
+      const words = document.body.innerText.replace(/\s+/g, ' ');
+      const fields = [...document.querySelectorAll('input, textarea')]
+        .map((el) => el as HTMLInputElement)
+        .filter((el) => el.value !== '')
+        .map((el) => `${el.labels?.[0]?.innerText ?? el.name}=${el.value}`);
+      const middle = words.length > 2400 ? ' … ' : '';
+      return `${words.slice(0, middle ? 1200 : 2400)}${middle}${middle && words.slice(-1200)} [${fields.join('; ')}]`.slice(
+        0,
+        3000,
+      );
+    });
   w.open = async (path) => {
     await w.page.goto(w.url + path, { waitUntil: 'load' });
     // A page is there when its sentence is: until then it says what it is reading.
@@ -209,8 +223,7 @@ export function world(options: WorldOptions = {}): World {
         { polling: 50 },
       )
       .catch(async () => {
-        const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
-        throw new Error(`${path} does not come; the page shows: ${body.slice(0, 1500)}`);
+        throw new Error(`${path} does not come; the page shows: ${await shown()}`);
       });
   };
   w.sees = async (words) => {
@@ -223,10 +236,7 @@ export function world(options: WorldOptions = {}): World {
         source,
       )
       .catch(async () => {
-        const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
-        throw new Error(
-          `the page does not show ${String(words)}; it shows: ${body.slice(0, 1500)}`,
-        );
+        throw new Error(`the page does not show ${String(words)}; it shows: ${await shown()}`);
       });
   };
   w.text = async (selector) =>
@@ -276,8 +286,7 @@ export function world(options: WorldOptions = {}): World {
           kinds,
         )
         .catch(async () => {
-          const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
-          throw new Error(`nothing is called ${target}; the page shows: ${body.slice(0, 1500)}`);
+          throw new Error(`nothing is called ${target}; the page shows: ${await shown()}`);
         });
     // A list that arrives meanwhile moves what stands below it, or is drawn anew: a person whose click went beside it clicks again.
     for (let tries = 0; tries < 6; tries++) {

@@ -9,7 +9,7 @@ const { run } = await import('./lib/run.mjs');
 const { dependencies, build } = await import('./lib/prepare.mjs');
 const { testPrograms } = await import('./lib/programs.mjs');
 const { openCluster } = await import('./lib/cluster.mjs');
-const { failuresOf } = await import('./lib/failures.mjs');
+const { failuresOf, secondTries } = await import('./lib/failures.mjs');
 
 const bin = (p) => join(ROOT, 'node_modules', p);
 const node = (script, ...args) => [process.execPath, [bin(script), ...args]];
@@ -179,6 +179,9 @@ process.on('SIGINT', () => {
 const began = Date.now();
 const counts = await runAll();
 cluster.close();
+const again = STAGES.flatMap((stage) => secondTries(stage.name, results));
+for (const line of again) say(line);
+if (again.length > 0) say(`${again.length} passed at the second try`);
 for (const stage of counts.filter((n) => n.failed > 0)) say(failuresOf(stage.name, results));
 const sum = (key) => counts.reduce((total, n) => total + n[key], 0);
 if (!Number.isInteger(sum('passed') + sum('failed'))) stop('the test results could not be read');

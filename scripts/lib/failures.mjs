@@ -5,27 +5,44 @@ import { ROOT } from './paths.mjs';
 /** Lines of an error that are repeated at the end: the sentence, what was expected and the first frames of the stack. */
 const LINES = 12;
 /** Characters of a line that are repeated: an error may quote a whole built file. */
-const WIDTH = 300;
+const WIDTH = 1500;
 
-/** The tests that failed, from a results file of Vitest's JSON reporter; empty where the stage wrote none. */
-function failedTests(file) {
-  let results;
+/** Test files of a results file of Vitest's JSON reporter; none where the stage wrote none. */
+function suitesOf(file) {
   try {
-    results = JSON.parse(readFileSync(file, 'utf8'));
+    return JSON.parse(readFileSync(file, 'utf8')).testResults;
   } catch {
     return [];
   }
-  return results.testResults.flatMap((suite) => {
-    const where = relative(ROOT, suite.name);
-    const tests = suite.assertionResults
-      .filter((test) => test.status === 'failed')
-      .map((test) => ({ title: test.fullName, message: test.failureMessages.join('\n') }));
+}
+
+/** Tests of one file that have a status, with the errors of all their tries. */
+const withStatus = (suite, status) =>
+  suite.assertionResults
+    .filter((test) => test.status === status)
+    .map((test) => ({ title: test.fullName, message: test.failureMessages.join('\n') }));
+
+const told = (suite, test) =>
+  `${relative(ROOT, suite.name)}: ${test.title}\n${firstLines(test.message)}`;
+
+function failedTests(file) {
+  return suitesOf(file).flatMap((suite) => {
+    const tests = withStatus(suite, 'failed');
     const broken = suite.status === 'failed' && tests.length === 0;
     return [
       ...tests,
       ...(broken ? [{ title: 'the file itself', message: suite.message }] : []),
-    ].map((test) => `${where}: ${test.title}\n${firstLines(test.message)}`);
+    ].map((test) => told(suite, test));
   });
+}
+
+/** Tests of a stage that passed at their second try, each with the error of the first. */
+export function secondTries(stage, results) {
+  return suitesOf(join(results, `${stage}.json`)).flatMap((suite) =>
+    withStatus(suite, 'passed')
+      .filter((test) => test.message !== '')
+      .map((test) => `stage ${stage}, passed at its second try: ${told(suite, test)}`),
+  );
 }
 
 const firstLines = (text) =>
