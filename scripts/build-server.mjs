@@ -20,6 +20,7 @@ await build({
   entryPoints: [
     join(ROOT, 'server/src/main.ts'),
     join(ROOT, 'server/src/buy/scout-thread.ts'),
+    join(ROOT, 'server/src/runs/frame-thread.ts'),
     join(ROOT, 'server/src/commands.ts'),
   ],
   outdir: join(ROOT, 'server/dist'),

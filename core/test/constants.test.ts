@@ -9,8 +9,9 @@ import * as standards from '../src/chain/link/standards';
 import * as efficiency from '../src/chain/power/efficiency';
 import * as powerPeaks from '../src/chain/power/peaks';
 import * as powerPlugs from '../src/chain/power/plugs';
-import * as model from '../src/runs/model/model';
-import * as start from '../src/runs/model/start';
+import * as cell from '../src/runs/frame-model/cell';
+import * as frameTime from '../src/runs/frame-model/frame-time';
+import * as rig from '../src/runs/rig';
 
 /** Files whose exported numbers are facts of standards or of the trade. */
 const FILES: Readonly<Record<string, object>> = {
@@ -20,8 +21,9 @@ const FILES: Readonly<Record<string, object>> = {
   'chain/power/efficiency': efficiency,
   'chain/power/peaks': powerPeaks,
   'chain/power/plugs': powerPlugs,
-  'runs/model/model': model,
-  'runs/model/start': start,
+  'runs/frame-model/cell': cell,
+  'runs/frame-model/frame-time': frameTime,
+  'runs/rig': rig,
 };
 
 /** Every number below a value, each as its path and itself. */

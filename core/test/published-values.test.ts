@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { cvtReduced, DP_GBPS, HDMI_GBPS, peaks, SUPPLY_PEAKS } from '../src/chain';
 import { EFFICIENCY, wallDrawW } from '../src/chain/power/efficiency';
-import { align, elasticity, frameTerms } from '../src/runs';
+import { align, elasticity } from '../src/runs';
 import { card, supply } from './make';
 
 // Values from memory of the documents named; each is written here by hand, apart from the tables of the core.
@@ -110,26 +110,6 @@ describe('peaks of a supply', () => {
 });
 
 describe('frames', () => {
-  const params = {
-    cpuMs: 1,
-    cardMs: 2,
-    exponent: 0,
-    trafficMB: 26,
-    streamed: 0.5,
-    trips: 0,
-    kappa: 0,
-    workingGB: 0,
-    touched: 0,
-  };
-  const rig = { downGbps: 26, upGbps: 25, latencyUs: 0, memoryGB: null };
-  const scene = { pixels: 1920 * 1080, panel: false, capFps: null };
-
-  // 26 MB at 26 Gb/s take 8 ms. Half of it streamed: 4 ms beside the stages, 4 ms on top of them.
-  it('overlapping traffic counts once, where it is the longest', () => {
-    expect(frameTerms(params, rig, scene)).toMatchObject({ ms: 8, streamed: 4, traffic: 4 });
-    expect(frameTerms({ ...params, cardMs: 6 }, rig, scene).ms).toBe(10);
-  });
-
   // sqrt(1/1 + 1/4) * 0.01 / ln 1.05.
   it('unequal repeats: each side counts with its own number', () => {
     const e = elasticity(

@@ -2,6 +2,7 @@ import type { Choice, ScoutInput } from '../src/buy';
 import { matchOf } from '../src/compatibility';
 import type { CardSpec, DockSpec, SupplySpec } from '../src/parts';
 import { NO_TALLY } from '../src/plan';
+import { statedTitle } from '../src/runs';
 import {
   adapter,
   cable,
@@ -261,20 +262,19 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       [3840, 2160],
     ].map(([w = 0, h = 0]) => ({
       resolution: `${w}x${h}`,
-      model: {
+      title: {
         id: 't',
         name: 'Fen Rally',
-        params: { cpuMs: 6, cardMs: 7, trafficMB: 9, workingGB: 7 },
-        fit: null,
+        evidence: [],
+        stated: statedTitle({ cpuMs: 6, cardMs: 7, trafficMB: 9, workingGB: 7 }),
       },
-      asked: {
+      picture: {
         pixels: w * h,
         panel: false,
         capFps: null,
         powerMode: '',
         preset: '',
         rayTracing: false,
-        look: null,
       },
     })),
     forgotten: { 'display-cable': 900, input: 2500 },

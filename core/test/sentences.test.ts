@@ -15,7 +15,7 @@ import {
   type FrameForecast,
   type FrameLimiter,
   type ModelAnswer,
-  type TollRead,
+  scoreForecasts,
 } from '../src/runs';
 import type { TroubleAdvice } from '../src/troubleshoot';
 import * as texts from './all-text';
@@ -43,8 +43,6 @@ const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
   p: 0.01,
   ...t,
 });
-const toll = (t: Partial<TollRead>) =>
-  ({ basis: 'slot', mid: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
 const bands = (lo: number, mid: number, hi: number) => ({
   mid,
   50: { lo: (lo + mid) / 2, hi: (hi + mid) / 2 },
@@ -76,11 +74,6 @@ const judged = (n: number, within: number, state: ClaimJudged['state']) =>
   }) as ClaimJudged;
 const suspects = (p: number, now: TroubleAdvice['now']) =>
   ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
-const held = (mid: number, lo: number, hi: number) => ({
-  resolution: '2160p',
-  predicted: { mid, lo, hi },
-  measured: 60.2,
-});
 const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
   hours: 40,
   drops,
@@ -102,7 +95,6 @@ const elastic = (e: Partial<Elasticity>): Elasticity => ({
   says: 'too-uncertain',
   ...e,
 });
-const score = (n: number) => ({ n, within: n, inBand: n, bias: 0 });
 
 /** Sentences about what was sampled, fitted or counted, each fed the cases in which it could say too much. */
 const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
@@ -203,19 +195,6 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
   ],
   lostText: [['a gain', texts.lostText(-38.1), 'nothing lost']],
-  tollText: [
-    [
-      'one run a side',
-      texts.tollText(toll({ lo: null, hi: null })),
-      '4.0 ms a frame (too few repeats for an interval)',
-    ],
-    [
-      'no change inside',
-      texts.tollText(toll({ mid: 0.3, lo: -0.5, hi: 1.1 })),
-      '−0.5 to 1.1 ms a frame',
-    ],
-    ['told', texts.tollText(toll({})), '4.0 ms a frame (±0.3)'],
-  ],
   frameLimiterText: [
     [
       'told before it is thorough',
@@ -276,6 +255,42 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['none', texts.advisedText([], () => '', false).first, /^no run you can make would settle/],
     ['settled', texts.advisedText([], () => '', true).first, /^nothing more is needed/],
   ],
+  differenceText: [
+    [
+      'one run a side',
+      texts.differenceText({ mid: 4, lo: null, hi: null }),
+      '4.0 ms (too few repeats for an interval)',
+    ],
+    ['no change inside', texts.differenceText({ mid: 0.3, lo: -0.5, hi: 1.1 }), '−0.5 to 1.1 ms'],
+    ['told', texts.differenceText({ mid: 4, lo: 3.7, hi: 4.3 }), '4.0 ms (±0.3)'],
+  ],
+  shortOverheadText: [
+    ['wide', texts.shortOverheadText({ mid: 1.5, lo: -0.2, hi: 2.8 }), '0.0 to 2.8'],
+    ['told', texts.shortOverheadText({ mid: 4, lo: 3.7, hi: 4.3 }), '4.0 (3.7 to 4.3)'],
+  ],
+  settledText: [
+    [
+      'told',
+      texts.settledText({ fps: bands(58, 61, 64), measured: 60.2, resolution: '2560x1440' }),
+      '2560x1440 forecast 61.0 (58.0 to 64.0), measured 60.2',
+    ],
+  ],
+  scoreText: [
+    ['none', texts.scoreText(scoreForecasts([])), 'No forecast has met its run yet.'],
+    [
+      'one',
+      texts.scoreText(scoreForecasts([{ fps: bands(58, 61, 64), measured: 60 }])),
+      'Within 5 % in 1 of 1; inside the 50, 80 and 95 % bands in 1, 1 and 1.',
+    ],
+  ],
+  widthTexts: [
+    ['none', texts.widthTexts(scoreForecasts([])).join(), ''],
+    [
+      'a wide one',
+      texts.widthTexts(scoreForecasts([{ fps: bands(40, 61, 90), measured: 60 }])).join(),
+      '80 % bands over ±15 %: the run lay inside in 1 of 1.',
+    ],
+  ],
   elasticityText: [
     [
       'the same clock',
@@ -283,50 +298,6 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       /the clock did not change, so nothing follows\.$/,
     ],
     ['uncertain', texts.elasticityText(elastic({})), /too uncertain to say; repeat\.$/],
-  ],
-  termText: [
-    [
-      'a bound',
-      texts.termText({
-        kind: 'trips',
-        of: '',
-        value: 3,
-        lo: null,
-        hi: null,
-        state: 'bound',
-      } as never).value,
-      /^up to 3/,
-    ],
-  ],
-  fitText: [
-    [
-      'nothing left out',
-      texts.fitText({
-        runs: 3,
-        cells: 3,
-        rates: 1,
-        refused: null,
-        left: { rms: null, constantRms: null, n: 0, of: 3 },
-      } as never),
-      /nothing could be left out to test it\.$/,
-    ],
-    [
-      'refused',
-      texts.fitText({ runs: 2, cells: 2, rates: 1, refused: 'too-few' } as never),
-      /^Not used: /,
-    ],
-  ],
-  heldText: [
-    ['told', texts.heldText(held(61, 59, 63)), '2160p predicted 61.0 ±2.0, measured 60.2'],
-    [
-      'wider than the figure',
-      texts.heldText(held(59.9, -7.1, 126.9)),
-      '2160p predicted 0 to 127, measured 60.2',
-    ],
-  ],
-  scoreText: [
-    ['none', texts.scoreText(score(0)), 'No prediction has met its run yet.'],
-    ['one', texts.scoreText(score(1)), 'Held within 5 % in 1 of 1; inside their band in 1 of 1.'],
   ],
   seenWords: [
     ['none', texts.seenWords(seen(0, 0)), 'Nothing seen of exactly this chain'],
@@ -413,7 +384,7 @@ const PLAIN =
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText evidenceText
+  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
   experimentText unusedText frameEvidenceText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(
     /\s+/,

@@ -7,7 +7,7 @@ import { modelStudy } from './model.mjs';
 import { gridScroll, logSpeed } from './log.mjs';
 import { captureSpeed, redrawMs } from './runs.mjs';
 import { scoutSpeed } from './scout.mjs';
-import { alarmLines, simulateSpeed } from './toll.mjs';
+import { alarmLines, simulateSpeed } from './frames.mjs';
 import { nextTestSpeed, troubleLines } from './trouble.mjs';
 import { atLeast, countOver, line, plain, section, told, write } from '../lib/bench-table.mjs';
 import { DEMO_FILE } from '../lib/paths.mjs';

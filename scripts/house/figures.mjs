@@ -232,7 +232,7 @@ export async function figures() {
         .filter((f) => !isDocumented(f))
         .map((f) => `${f.getSourceFile().fileName}: ${f.name.text}`),
       limit: 0,
-      held: 54,
+      held: 0,
     },
     {
       name: 'test titles over 12 words',
@@ -241,14 +241,14 @@ export async function figures() {
       held: 0,
     },
     { name: 'labels of our own in templates', value: oldLabels(), limit: 0, held: 0 },
-    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 3 },
+    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 0 },
     { name: 'literals spread into literals', value: spreadLiterals(), limit: 0, held: 0 },
     { name: 'tuples packed and unpacked at once', value: packedTuples(), limit: 0, held: 0 },
     {
       name: 'declarations named in words of our own',
       value: privateWords(),
       limit: 0,
-      held: 19,
+      held: 0,
     },
     { name: 'lines of schema dumps', value: lines(dumps), limit: 2000, held: 2000 },
   ];

@@ -13,6 +13,9 @@ import { startServer, stopServer } from '../lib/server.mjs';
 /** A file of cables with two rows to fix and one to look at. */
 const CABLES = join(ROOT, 'demo/cables-to-mend.csv');
 
+/** The thorough answer of the frame model is there. */
+const THOROUGH = 'rb-limits-panel .verdict[aria-busy="false"]';
+
 /** One picture of each main view, made from the demo data on its day. `:name` is the id of a setup. */
 const VIEWS = [
   { file: 'setups', path: '/setups' },
@@ -38,11 +41,13 @@ const VIEWS = [
   {
     file: 'runs',
     path: '/setups/:Dome desk/runs?show=:outside',
+    wait: THOROUGH,
   },
   {
-    file: 'toll',
+    file: 'overhead',
     path: '/setups/:Dome desk/runs?show=:outside',
-    unfold: 'rb-forecast-section, rb-toll-section',
+    wait: THOROUGH,
+    unfold: 'rb-forecast-section, rb-overhead-section',
     scroll: 'rb-forecast-section',
   },
   { file: 'compare-runs', path: '/compare/runs?of=:runs&rows=title&columns=card' },
@@ -178,6 +183,9 @@ for (const v of VIEWS) {
     await page.waitForFunction(() => document.querySelector('h1')?.textContent?.includes('to fix'));
     await page.waitForNetworkIdle();
   }
+  if (v.wait) await page.waitForSelector(v.wait);
+  // What stands below the first screen is made when the page is idle.
+  if (v.scroll) await page.waitForSelector(v.scroll);
   if (v.unfold)
     await page.$$eval(v.unfold, (els) => {
       for (const el of els)

@@ -2,11 +2,16 @@ import {
   ALARM_IDS,
   type AlarmId,
   alarmsOf,
-  cellsOf,
+  cellOfRun,
+  eightyBand,
+  evidenceOfRuns,
+  groupRuns,
+  type OverheadSeen,
+  overheadOf,
   pairsOf,
+  posteriorOf,
   type RunGroup,
   type RunSeen,
-  tollsOf,
 } from '@ruddy/core/runs';
 import { makeRig, type MadeRig } from '../src/frames';
 import { measured } from './measure';
@@ -55,6 +60,14 @@ function neighbours(rig: MadeRig, repeats: number): RunSeen[] {
   return [...big, ...inside];
 }
 
+function overheadSeen(runs: readonly RunSeen[], group: RunGroup): OverheadSeen | null {
+  const cell = cellOfRun(group.first);
+  const { evidence } = evidenceOfRuns(runs);
+  const posterior = posteriorOf({ titleId: 'made', evidence, stated: null, refined: false }, cell);
+  const overhead = overheadOf(posterior, cell);
+  return overhead && eightyBand(overhead.ms);
+}
+
 /** How many of `n` clean rigs raise each alarm. */
 export function falseAlarms(firstSeed: number, n: number): Record<AlarmId, number> {
   const counts = Object.fromEntries(ALARM_IDS.map((id) => [id, 0])) as Record<AlarmId, number>;
@@ -67,10 +80,11 @@ export function falseAlarms(firstSeed: number, n: number): Record<AlarmId, numbe
     const pair = Array.from({ length: 3 }, (_, i) =>
       measured(rig, { ...AT, gbps: rig.otherGbps }, i + 10, {}),
     );
-    const cells = cellsOf([...own, ...pair, ...neighbours(rig, 3)]);
-    const cell = cells.find((c) => c.first.id === own[0]?.id) as RunGroup;
-    const toll = tollsOf(pairsOf(cells).pairs, 'own')[0] ?? null;
-    for (const id of new Set(alarmsOf(cell, cells, toll).map((a) => a.id))) counts[id]++;
+    const runs = [...own, ...pair, ...neighbours(rig, 3)];
+    const groups = groupRuns(runs);
+    const group = groups.find((c) => c.first.id === own[0]?.id) as RunGroup;
+    const raised = alarmsOf(group, groups, pairsOf(groups).pairs, overheadSeen(runs, group));
+    for (const id of new Set(raised.map((a) => a.id))) counts[id]++;
   }
   return counts;
 }

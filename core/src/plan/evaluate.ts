@@ -1,5 +1,5 @@
-import { knownAt, withReleaseCaps } from '../chain';
-import { forecast, rigWith } from '../runs';
+import { type Chain, knownAt, withReleaseCaps } from '../chain';
+import { type RigFacts, rigWith } from '../runs';
 import { areasOf, coverageOf } from './areas';
 import { budgetsOf } from './budgets';
 import { CHECKS } from './checks';
@@ -63,12 +63,6 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   );
   const verdict = verdictOf(findings);
   const areas = areasOf(chain, body, findings);
-  const tunnels = link.hops.filter((h) => h.kind === 'tunnel').length;
-  const rig = rigWith(chain, {
-    down: link.usable?.down ?? null,
-    up: link.usable?.up ?? null,
-    tunnels,
-  });
   return {
     core: CORE_VERSION,
     asOf: context.asOf,
@@ -82,10 +76,6 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
       },
       budgets,
       body,
-      forecasts: (context.frames ?? []).map((f) => ({
-        ...forecast(f.model, rig, f.asked),
-        resolution: f.resolution,
-      })),
     },
     ...(context.evidence && {
       observed: {
@@ -99,4 +89,19 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
     ),
     assumptions: rules.assumptions(),
   };
+}
+
+/**
+ * A chain as the frame model sees it, with the rates its evaluation found.
+ * @param chain the chain that was evaluated
+ * @param evaluation its evaluation
+ * @returns the rig
+ */
+export function rigOfEvaluation(chain: Chain, evaluation: Evaluation): RigFacts {
+  const { hops, usable } = evaluation.predicted.link;
+  return rigWith(chain, {
+    down: usable?.down ?? null,
+    up: usable?.up ?? null,
+    tunnels: hops.filter((h) => h.kind === 'tunnel').length,
+  });
 }

@@ -1,7 +1,6 @@
 import type { Assumption, HouseRules } from '../base';
 import type { AttrPath, Both, Chain, Hop, Bottleneck, Working } from '../chain';
 import type { ReleaseSpec, RequirementSpec } from '../parts';
-import type { Asked, Forecast, NoForecast, TitleModel } from '../runs';
 import type { AreaVerdict, Coverage } from './areas';
 import type { StaticFacts } from './body';
 import type { Budget } from './budgets';
@@ -19,14 +18,6 @@ export interface Context {
   /** Requirements and releases that match parts of the chain; the caller leaves out the others. */
   readonly requirements?: readonly RequirementSpec[];
   readonly releases?: readonly ReleaseSpec[];
-  /** Titles and resolutions to forecast, from the caller. */
-  readonly frames?: readonly FrameAsk[];
-}
-/** One title, one picture. */
-export interface FrameAsk {
-  readonly model: TitleModel;
-  readonly asked: Asked;
-  readonly resolution: string;
 }
 export interface EvaluateInput {
   readonly chain: Chain;
@@ -64,8 +55,6 @@ export interface Evaluation {
     readonly budgets: readonly Budget[];
     /** What the budgets are made of: supplies with their plugs, charging, room, air, pictures, requirements. */
     readonly body: StaticFacts;
-    /** Frames to expect, title by title; empty where none were asked for. */
-    readonly forecasts: readonly ((Forecast | NoForecast) & { readonly resolution: string })[];
   };
   readonly observed?: EvidenceSummary & { readonly expected: Expectation };
   readonly findings: readonly Finding[];

@@ -11,8 +11,6 @@ export interface Ask {
   readonly panel?: boolean;
   /** Another link than the rig's own. */
   readonly gbps?: number;
-  /** Stages made longer or shorter by a factor, to find what the frame hangs on. */
-  readonly scale?: Partial<Record<'cpu' | 'card' | 'link' | 'back', number>>;
 }
 export interface MadeRun {
   /** ms from picture to picture. */
@@ -31,43 +29,35 @@ type Chance = ReturnType<typeof chanceOf>;
 interface StageTimes {
   readonly draw: number;
   readonly work: number;
-  /** What crosses the link beside the drawing. */
-  readonly streamed: number;
-  /** What both sides wait for: the rest of the traffic, round trips, and the copy back to a panel. */
+  /** What both sides wait for: traffic, round trips, and the copy back to a panel. */
   readonly blocking: number;
 }
 
 function stageTimes(rig: MadeRig, ask: Ask, mood: number): StageTimes {
   const rate = ask.gbps ?? rig.linkGbps;
   const size = (ask.width * ask.height) / (1920 * 1080);
-  const { scale = {}, panel = false } = ask;
-  const linkScale = scale.link ?? 1;
-  const grown = rig.odd === 'growing-toll' ? size ** 0.5 : 1;
-  const sent = ((rig.trafficMB * 8) / rate) * linkScale * grown;
-  const streamed = rig.odd === 'streamed' ? 0.85 * sent : 0;
+  const sent = (rig.trafficMB * 8) / rate;
   const tripUs = ask.gbps && ask.gbps > 50 ? 1 : rig.latencyUs;
-  const trips = ((rig.trips * tripUs) / 1000) * linkScale;
+  const trips = (rig.trips * tripUs) / 1000;
   const copy = (rig.kappa * ask.width * ask.height * 32e-6) / rig.upGbps;
-  const back = panel ? copy * (scale.back ?? 1) : 0;
+  const back = ask.panel ? copy : 0;
   return {
-    draw: rig.cardMs * size ** rig.exponent * (scale.card ?? 1) * mood,
-    work: rig.cpuMs * (scale.cpu ?? 1) * mood,
-    streamed,
-    blocking: sent - streamed + trips + back,
+    draw: rig.cardMs * size ** rig.exponent * mood,
+    work: rig.cpuMs * mood,
+    blocking: sent + trips + back,
   };
 }
 
-/** The clock of the card: it jumps between its states, and falls for good where the card throttles. */
-function clockOf(rig: MadeRig, endMs: number, c: Chance): (start: number) => number {
+/** The clock of the card: it jumps between its states. */
+function clockOf(rig: MadeRig, c: Chance): (start: number) => number {
   let state = 0;
   let next = rig.clockMs;
   return (start) => {
-    const throttled = rig.odd === 'throttling' && start > endMs / 3;
     while (start >= next) {
-      state = throttled ? 2 : Math.floor(c.next() * rig.clocks.length);
+      state = Math.floor(c.next() * rig.clocks.length);
       next += rig.clockMs * (0.5 + c.next());
     }
-    return (rig.clocks[state] ?? 1) * (throttled ? 0.8 : 1);
+    return rig.clocks[state] ?? 1;
   };
 }
 
@@ -90,20 +80,18 @@ function between(shown: readonly number[]): Float32Array {
 
 /**
  * Frames through a queue. The processor readies a frame and hands it on; it may be `depth` frames ahead of the card. What crosses the
- * link before drawing holds both sides up; what is streamed crosses beside it. The card draws one frame after another at the clock of the
+ * link before drawing holds both sides up. The card draws one frame after another at the clock of the
  * moment. Nothing here adds stages up: the mean frame comes out of who waits for whom.
  */
 export function runRig(rig: MadeRig, ask: Ask): MadeRun {
   const c = chanceOf(rig.seed * 7919 + ask.repeat * 104729 + ask.width);
-  const { draw, work, streamed, blocking } = stageTimes(rig, ask, 1 + REPEAT * c.normal());
+  const { draw, work, blocking } = stageTimes(rig, ask, 1 + REPEAT * c.normal());
   const rough = () => Math.exp(rig.jitter * c.normal() - rig.jitter ** 2 / 2);
   const end = ask.seconds * 1000;
-  const clockAt = clockOf(rig, end, c);
+  const clockAt = clockOf(rig, c);
   const burstAt = burstsOf(rig, c);
-  const serial = rig.odd === 'serial';
   const shown: number[] = [];
   let cpuFree = 0;
-  let linkFree = 0;
   let cardFree = 0;
   let busyMs = 0;
   let clockSum = 0;
@@ -119,14 +107,10 @@ export function runRig(rig: MadeRig, ask: Ask): MadeRun {
     const blocked = blocking * rough();
     const ready = start + mine + blocked;
     cpuFree = ready;
-    const through = streamed > 0 ? Math.max(ready, linkFree) + streamed * rough() : ready;
-    if (streamed > 0) linkFree = through;
     // The data of this frame were on their way while the processor waited; the card loses as long before it may draw.
     const own = (draw * rough()) / clock;
-    const from = Math.max(through - blocked, cardFree) + blocked;
-    const done = (serial ? Math.max(through, cardFree) : from) + own;
+    const done = Math.max(ready - blocked, cardFree) + blocked + own;
     cardFree = done;
-    if (serial) cpuFree = done;
     busyMs += own;
     clockSum += clock;
     shown.push(done);

@@ -1,20 +1,8 @@
 import { chanceOf } from '../chance';
 
-/** In what a rig lies outside what the frame model takes for granted. */
-export const ODDITIES = [
-  'none',
-  'serial',
-  'growing-toll',
-  'streamed',
-  'throttling',
-  'misleading-meter',
-] as const;
-export type Oddity = (typeof ODDITIES)[number];
-
 /** A made rig with a made title. Times in ms, at 1920x1080 for the card; its truth is stated, never read back. */
 export interface MadeRig {
   readonly seed: number;
-  readonly odd: Oddity;
   readonly cpuMs: number;
   readonly cardMs: number;
   readonly exponent: number;
@@ -43,12 +31,11 @@ export interface MadeRig {
 }
 
 /** A rig drawn from a seed: ranges wide enough that each stage limits about as often. */
-export function makeRig(seed: number, odd: Oddity = 'none'): MadeRig {
+export function makeRig(seed: number): MadeRig {
   const c = chanceOf(seed * 2654435761);
   const linkGbps = c.pick([13.4, 16, 22, 26, 26, 26, 32, 52]);
   return {
     seed,
-    odd,
     cpuMs: c.between(3.5, 12),
     cardMs: c.between(2, 9),
     exponent: c.between(0.75, 0.95),

@@ -1,28 +1,53 @@
-import type { FrameAsk } from '../../plan';
+import { quantile } from '../../base';
+import type { FrameAsk } from '../../runs';
 import {
+  cellOfAsk,
+  cellsOfEvidence,
+  type FrameCell,
+  type FrameLink,
+  type FramePosterior,
   LATENCY_US,
-  middleRig,
-  middleTerms,
-  type Ready,
-  readyOf,
+  linkOfRig,
+  missingFor,
+  posteriorOf,
   type RigFacts,
   rigWith,
+  thinned,
+  viewCell,
+  withCells,
 } from '../../runs';
 import type { Rate } from './partials';
 import type { ScoutInput } from './types';
 
+/** Particles that put cards and rates in order: what is shown is computed with all of them. */
+const PARTICLES = 60;
+
+/** Links that nobody ran over share one factor, under this name; the rate is that of each cell. */
+const ANY_LINK = 'any link';
+
+/** Of one frame asked for: the posterior with room for every card, and each card's cell without its link; null where too little is known. */
+interface AskedFrames {
+  readonly posterior: FramePosterior;
+  readonly cells: readonly (FrameCell | null)[];
+  /** Links that runs were made over. */
+  readonly ran: ReadonlySet<string>;
+}
+
+/** Stands for the link where it is only asked whether the rest is known. */
+const SOME_RATE = { lo: 30, hi: 30 };
+
 /** Frames/s of every card at every rate, computed when first asked for; -1 where nothing can be said. */
 export class FrameTable {
-  readonly #ready: (Ready | null | undefined)[][];
-  readonly #rigs: RigFacts[];
+  readonly #rigs: readonly RigFacts[];
   readonly #rows: Float64Array[] = [];
   readonly #asks: readonly FrameAsk[];
+  readonly #asked: AskedFrames[] = [];
+  readonly #links: FrameLink[] = [];
 
   constructor(input: ScoutInput) {
     this.#asks = input.frames;
-    const nothing = { down: null, up: null, tunnels: 0 };
-    this.#rigs = input.cards.map((c) => rigWith({ ...input.base, card: c.spec }, nothing));
-    this.#ready = input.frames.map(() => []);
+    const rates = { down: SOME_RATE, up: SOME_RATE, tunnels: 0 };
+    this.#rigs = input.cards.map((c) => rigWith({ ...input.base, card: c.spec }, rates));
   }
 
   /** The row of one rate and one frame asked for; NaN where it was not computed yet. */
@@ -31,31 +56,52 @@ export class FrameTable {
     return (this.#rows[at] ??= new Float64Array(this.#rigs.length).fill(NaN));
   }
 
-  #readyAt(ask: number, card: number): Ready | null {
-    const list = this.#ready[ask] as (Ready | null | undefined)[];
-    const known = list[card];
-    if (known !== undefined) return known;
-    const { model, asked } = this.#asks[ask] as FrameAsk;
-    const ready = readyOf(model, this.#rigs[card] as RigFacts, asked);
-    return (list[card] = 'length' in ready ? null : ready);
+  #askedAt(at: number): AskedFrames {
+    return (this.#asked[at] ??= this.#prepare(this.#asks[at] as FrameAsk));
   }
 
-  /** Frames/s of a card at a rate: the middle of what `evaluate` forecasts. */
-  compute(rate: Rate, rateAt: number, ask: number, card: number): number {
-    const { asked } = this.#asks[ask] as FrameAsk;
-    const ready = this.#readyAt(ask, card);
-    // The rig with the rates of this link; names and indices are those of host and card.
-    const rig = this.#rigs[card] as RigFacts;
+  #prepare(ask: FrameAsk): AskedFrames {
+    const { title } = ask;
+    const cells = this.#rigs.map((rig) => {
+      const cell = cellOfAsk(rig, ask);
+      const link = { ...cell.link, id: ANY_LINK };
+      return missingFor(cell, title).length > 0 ? null : { ...cell, link };
+    });
+    const known = cells.filter((c) => c !== null);
+    const made = posteriorOf({ ...title, titleId: title.id, refined: false }, known[0]);
+    const ran = new Set(made.space.links.map((l) => l.id));
+    return { posterior: withCells(thinned(made, PARTICLES), known), cells, ran };
+  }
+
+  /** The link of a rate; null where it is not known. */
+  #linkAt(rateAt: number, rate: Rate): FrameLink {
     const latencyUs = LATENCY_US.direct + LATENCY_US.tunnel * rate.tunnels;
-    const middle = middleRig({ ...rig, down: rate.down, up: rate.up, latencyUs });
-    const scene = { pixels: asked.pixels, panel: asked.panel, capFps: asked.capFps };
-    const fps = ready && middle ? 1000 / middleTerms(ready, middle, scene).ms : -1;
+    return (this.#links[rateAt] ??= linkOfRig({ ...rate, latencyUs }));
+  }
+
+  /** Frames/s of a card at a rate: the median over a few particles. */
+  compute(rate: Rate, rateAt: number, ask: number, card: number): number {
+    const { posterior, cells, ran } = this.#askedAt(ask);
+    const cell = cells[card];
+    const link = this.#linkAt(rateAt, rate);
+    const own = ran.has(link.id) ? link : { ...link, id: ANY_LINK };
+    const fps = cell && link.down ? medianFps(posterior, { ...cell, link: own }) : -1;
     this.row(rateAt, ask)[card] = fps;
     return fps;
   }
 
-  /** How near the frames of a card are to a measurement. */
-  basis(ask: number, card: number): Ready['basis'] | null {
-    return this.#readyAt(ask, card)?.basis ?? null;
+  /** Has anybody run the title on this host with this card? */
+  ran(ask: number, card: number): boolean {
+    const { title } = this.#asks[ask] as FrameAsk;
+    const { host, card: name } = this.#rigs[card] as RigFacts;
+    const inMode = (id: string) => id === host || id.startsWith(`${host}, `);
+    return title.evidence
+      .flatMap(cellsOfEvidence)
+      .some((c) => inMode(c.host.id) && c.card.id === name);
   }
+}
+
+function medianFps(posterior: FramePosterior, cell: FrameCell): number {
+  const { ln } = viewCell(posterior, cell);
+  return Math.min(1000 / Math.exp(quantile(ln.sort(), 0.5)), cell.capFps ?? Infinity);
 }

@@ -1,8 +1,15 @@
 import { type HouseRules, stated, toRange } from '../../base';
 import { partName } from '../../chain';
 import type { MachineSpec } from '../../parts';
-import type { FrameAsk } from '../../plan';
-import { type Banded, directRates, forecast, LATENCY_US, type RigFacts } from '../../runs';
+import {
+  type Banded,
+  directRates,
+  eightyBand,
+  type FrameAsk,
+  frameForecastOf,
+  LATENCY_US,
+  type RigFacts,
+} from '../../runs';
 
 export type MachineKind = 'laptop' | 'desktop';
 
@@ -53,7 +60,7 @@ export function machineFps(
   const rig = machineRig(spec, house);
   return frames.map((f) => {
     // Its picture is on its own outputs.
-    const found = forecast(f.model, rig, { ...f.asked, panel: false });
-    return 'missing' in found ? null : found.fps;
+    const found = frameForecastOf(rig, { ...f, picture: { ...f.picture, panel: false } }, true);
+    return found && eightyBand(found.fps);
   });
 }

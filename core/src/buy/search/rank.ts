@@ -19,8 +19,8 @@ const RANKED = 200;
 const REFUTED = 20;
 /**
  * A search over every combination of ways out of the host, docks, cards, supplies and screens. It works in steps, so that whoever runs
- * it can show what is there and stop it; a snapshot may be taken at any time. Verdict, rate and frames of a combination are those that
- * `evaluate` gives for its chain, joined from partial judgements.
+ * it can show what is there and stop it; a snapshot may be taken at any time. Verdict and rate of a combination are those that `evaluate` gives
+ * for its chain, joined from partial judgements; frames are medians over a few particles, and those of what is shown over all of them.
  */
 export class Ranking {
   readonly parts: Partials;
@@ -278,8 +278,7 @@ export class Ranking {
 
   gradeAt(index: number): EvidenceProximity {
     const combo = this.comboAt(index);
-    const basis = this.frames.basis(0, combo.card);
-    return this.seen.grade(matchOf(this.chainAt(combo)), basis === 'measured' || basis === 'near');
+    return this.seen.grade(matchOf(this.chainAt(combo)), this.frames.ran(0, combo.card));
   }
 
   /** One combination with all that came out, whether it was kept or left out. */

@@ -1,8 +1,14 @@
 import { minorDigits, RuleBook } from '../../base';
 import { endsInSlot, portName } from '../../chain';
 import type { Connector } from '../../parts';
-import { type Asking, type Coverage, evaluate, type FindingCode } from '../../plan';
-import type { Banded, Basis } from '../../runs';
+import {
+  type Asking,
+  type Coverage,
+  evaluate,
+  type FindingCode,
+  rigOfEvaluation,
+} from '../../plan';
+import { type Banded, eightyBand, type ForecastBasis, frameForecastOf } from '../../runs';
 import { type FrontStep, kneeOf, stepsOf, type Stops, stopsAt } from './front';
 import type { LeftRow } from './left-out';
 import type { Ranking } from './rank';
@@ -31,7 +37,7 @@ export interface RowView extends Scored {
   readonly names: RowNames;
   readonly ids: RowIds;
   readonly bands: readonly (Banded | null)[];
-  readonly basis: Basis | null;
+  readonly basis: ForecastBasis | null;
   /** How many of the areas that apply to it are known. */
   readonly coverage: Coverage;
   /** What its verdict hangs on. */
@@ -83,7 +89,11 @@ const SHOWN = 60;
 /** Views of combinations, each judged once. */
 export class Views {
   readonly #kept = new Map<number, RowView>();
-  constructor(readonly ranking: Ranking) {}
+  /** `refined`: frames as Plan tells them in the end, which takes several times as long. */
+  constructor(
+    readonly ranking: Ranking,
+    readonly refined: boolean,
+  ) {}
 
   of(index: number): RowView {
     const known = this.#kept.get(index);
@@ -97,7 +107,8 @@ export class Views {
     const { input } = this.ranking;
     const scored = this.ranking.at(index);
     const chain = this.ranking.chainAt(scored);
-    const e = evaluate({ chain, context: { ...input.context, frames: input.frames } });
+    const e = evaluate({ chain, context: input.context });
+    const rig = rigOfEvaluation(chain, e);
     const { names, ids } = named(this.ranking, scored);
     const route = input.routes[scored.route];
     const dock = input.docks[scored.dock];
@@ -109,12 +120,14 @@ export class Views {
       input.supplies[scored.supply],
       input.screens[scored.screen],
     ];
-    const forecasts = e.predicted.forecasts.map((f) => ('missing' in f ? null : f));
+    const forecasts = input.frames.map((ask) => frameForecastOf(rig, ask, this.refined));
+    const bands = forecasts.map((f) => f && eightyBand(f.fps));
     return {
       ...scored,
       names,
       ids,
-      bands: forecasts.map((f) => f?.fps ?? null),
+      fps: bands.map((b) => b?.mid ?? null),
+      bands,
       basis: forecasts[0]?.basis ?? null,
       coverage: e.predicted.coverage,
       because: scored.contradicted

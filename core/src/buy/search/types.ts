@@ -2,7 +2,8 @@ import type { Range } from '../../base';
 import type { Chain, VIDEO_PLUGS } from '../../chain';
 import type { MatchKey } from '../../compatibility';
 import type { CardSpec, DockSpec, PieceSpec, ScreenSpec, SupplySpec } from '../../parts';
-import type { Context, FrameAsk, Tally, VerdictState } from '../../plan';
+import type { Context, Tally, VerdictState } from '../../plan';
+import type { FrameAsk } from '../../runs';
 import type { ForgottenCode } from '../../setups';
 
 /** A part that may be taken, with its price. Amounts in minor units of the currency of the search; 0 for a piece that is there. */

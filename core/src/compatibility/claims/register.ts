@@ -83,7 +83,7 @@ function panels(pairs: readonly MeasuredPair[]): FoundSay[] {
     });
 }
 
-/** A title that needs more memory than a card had, by a stated or fitted value. */
+/** A title that needs more memory than a card had, by a stated value. */
 function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>): FoundSay[] {
   return cells.flatMap((c): FoundSay[] => {
     const wants = wantsGB.get(c.first.titleId);
@@ -102,39 +102,20 @@ function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>
   });
 }
 
-/** A title whose frames wait for trips over the link longer than this, ms, feels every microsecond of it; common practice, no published source. */
-const TRIPS_MS = 1;
-
 /**
  * Assessments of titles from runs, one line a title, link and assessment: the one that rests on most runs.
  * @param cells groups of repeats of the titles
  * @param pairs of runs of the titles
- * @param wants memory in GB and round trips a frame that titles want, where stated or fitted
+ * @param wantsGB memory that titles want, GB, where stated
  * @returns assessments with their counts
  */
 export function registerFromRuns(
   cells: readonly RunGroup[],
   pairs: readonly MeasuredPair[],
-  wants: ReadonlyMap<string, { readonly workingGB: number; readonly trips: number }>,
+  wantsGB: ReadonlyMap<string, number>,
 ): FoundSay[] {
-  const memory = new Map([...wants].map(([id, w]) => [id, w.workingGB]));
-  const waits = cells.flatMap((c): FoundSay[] => {
-    const trips = wants.get(c.first.titleId)?.trips ?? 0;
-    if (c.first.rig.slot || (trips * c.first.rig.latencyUs) / 1000 < TRIPS_MS) return [];
-    const words = `${trips.toFixed(0)} trips over the link a frame`;
-    return [
-      {
-        titleId: c.first.titleId,
-        link: c.first.facts.link,
-        say: 'delay',
-        on: newest(c),
-        n: count(c),
-        words,
-      },
-    ];
-  });
   const best = new Map<string, FoundSay>();
-  for (const f of [...gains(cells), ...panels(pairs), ...hungry(cells, memory), ...waits]) {
+  for (const f of [...gains(cells), ...panels(pairs), ...hungry(cells, wantsGB)]) {
     const key = [f.titleId, f.link, f.say].join('\u0001');
     const known = best.get(key);
     if (!known || f.n > known.n || (f.n === known.n && f.on > known.on)) best.set(key, f);

@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { RULE_IDS, type RuleId } from '../../base';
 import { byId, contracts } from '../../base/contract';
 import { setupSchema } from '../../setups/contract';
-import { evaluateBody, evaluateResponse, rulePut, ruleRow } from './evaluate';
+import { forecastList } from '../../runs/contract';
+import { evaluateBody, evaluateResponse, forecastBody, rulePut, ruleRow } from './evaluate';
 import { fixesBody, fixesResponse, installedBody, touchedRow } from './fixes';
 import { searchHit, setupPage, setupQuery, summarySchema } from './setup-list';
 
@@ -50,6 +51,13 @@ export const evaluateContracts = contracts({
     role: 'reader',
     body: evaluateBody,
     response: evaluateResponse,
+  },
+  'POST /api/forecasts': {
+    summary:
+      'Frames to expect of titles on a chain, with their bands and what the link costs; nothing is stored',
+    role: 'reader',
+    body: forecastBody,
+    response: forecastList,
   },
   'POST /api/fixes': {
     summary: 'Changes that take a finding of a chain away, each judged whole; nothing is stored',

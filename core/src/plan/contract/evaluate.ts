@@ -18,7 +18,7 @@ import {
   usesSchema,
 } from '../../parts';
 import type { Evaluation } from '../types';
-import { forecasts, framesAsked } from '../../runs/contract';
+import { framesAsked } from '../../runs/contract';
 import { JUDGED_AREAS } from '../areas';
 
 /** A part of the catalogue, or one very piece of it, which may differ. */
@@ -61,25 +61,38 @@ export const houseRulesSchema = z
     }
   }) as z.ZodType<HouseRules>;
 
+const ONE_CHAIN = { error: 'Give either a chain or a setupId', path: ['chain'] };
 /** Exactly one of `chain` and `setupId`; `patch` replaces whole slots before judging. */
+const whichChain = {
+  chain: chainInput.optional(),
+  setupId: uuid.optional(),
+  patch: chainInput.partial().optional(),
+};
+const namesOne = (b: { chain?: unknown; setupId?: unknown }) =>
+  (b.chain === undefined) !== (b.setupId === undefined);
+
 export const evaluateBody = z
   .strictObject({
-    chain: chainInput.optional(),
-    setupId: uuid.optional(),
-    patch: chainInput.partial().optional(),
+    ...whichChain,
     evidence: z.enum(['none', 'log']).default('none'),
     asOf: isoDate.optional(),
     rules: houseRulesSchema.optional(),
     /** Requirements and releases to apply; absent, those of the catalogue that match this chain. */
     requirements: z.array(requirementSchema).max(200).optional(),
     releases: z.array(releaseSchema).max(200).optional(),
-    /** Frames to expect of titles that are known. */
-    frames: framesAsked.optional(),
   })
-  .refine((b) => (b.chain === undefined) !== (b.setupId === undefined), {
-    error: 'Give either a chain or a setupId',
-    path: ['chain'],
-  });
+  .refine(namesOne, ONE_CHAIN);
+
+/** Frames to expect of titles on a chain. */
+export const forecastBody = z
+  .strictObject({
+    ...whichChain,
+    rules: houseRulesSchema.optional(),
+    frames: framesAsked,
+    /** The thorough answer, which takes several times as long as the first one. */
+    refined: z.boolean().default(false),
+  })
+  .refine(namesOne, ONE_CHAIN);
 
 export const judgedArea = z.enum(JUDGED_AREAS);
 export const coverageSchema = z.object({ known: z.number().int(), of: z.number().int() });
@@ -96,7 +109,6 @@ const evaluation = z.looseObject({
   core: z.string(),
   asOf: z.string(),
   predicted: z.looseObject({
-    forecasts,
     areas: z.array(areaVerdict),
     coverage: coverageSchema,
     verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }),

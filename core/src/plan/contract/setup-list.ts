@@ -3,7 +3,6 @@ import { OUTCOMES } from '../../base';
 import { flag, isoDate, pageOf, pageQuery, uuid } from '../../base/contract';
 import { SLOTS } from '../../chain';
 import { partKind } from '../../parts';
-import { tollRow } from '../../runs/contract';
 import { setupSchema, setupState } from '../../setups/contract';
 import { coverageSchema, judgedArea } from './evaluate';
 
@@ -32,8 +31,6 @@ export const setupRow = setupSchema.extend({
   chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
   glance: evaluationSummary,
   last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
-  /** What the link costs a frame of the title that tells it best; null where no pair of runs measures it. */
-  toll: tollRow.nullable(),
 });
 export type SetupRow = z.infer<typeof setupRow>;
 export const setupPage = pageOf(setupRow);

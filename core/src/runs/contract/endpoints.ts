@@ -1,20 +1,18 @@
 import * as z from 'zod';
 import { byId, contracts, uuid } from '../../base/contract';
 import {
-  fitBody,
-  fitEntry,
-  fitList,
-  predictions,
+  linkOverheadRow,
   profileBody,
   profileEntry,
   profilePatch,
-  tollRow,
+  settledForecasts,
 } from './profiles';
 import {
   CHANNELS,
   MAX_PACKED,
   MAX_VALUES,
   csvMapping,
+  idList,
   runBody,
   runEntry,
   runPage,
@@ -50,33 +48,19 @@ export const profileContracts = contracts({
     response: profileEntry,
     revision: 'required',
   },
-  'GET /api/profiles/:id/fits': {
+  'GET /api/link-overheads': {
     summary:
-      'Calibrations of a title, newest first: what is fitted, what is assumed, how well it predicts what it did not know',
+      'What the link of each setup costs a frame of the title that tells most of it; setups without runs are left out',
     role: 'reader',
-    params: byId,
-    response: fitList,
+    query: z.strictObject({ setupIds: idList('setupIds') }),
+    response: z.object({ items: z.array(linkOverheadRow) }),
   },
-  'POST /api/profiles/:id/fits': {
-    summary: 'Calibrate a title from its runs and keep the result under its day',
-    role: 'member',
-    params: byId,
-    body: fitBody,
-    response: fitEntry,
-  },
-  'GET /api/setups/:id/tolls': {
+  'GET /api/settled-forecasts': {
     summary:
-      'What the link of a setup costs a frame, title by title, from every pair of runs that measures it',
+      'Runs against the forecasts that were made of them before they were known, and how well those held',
     role: 'reader',
-    params: byId,
-    response: z.object({ items: z.array(tollRow) }),
-  },
-  'GET /api/predictions': {
-    summary:
-      'Runs against what was predicted of them before they were recorded, and how well predictions held',
-    role: 'reader',
-    query: z.strictObject({ setupId: uuid.optional() }),
-    response: predictions,
+    query: z.strictObject({ setupId: uuid.optional(), titleId: uuid.optional() }),
+    response: settledForecasts,
   },
 });
 

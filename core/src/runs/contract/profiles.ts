@@ -1,8 +1,7 @@
 import * as z from 'zod';
 import { fileId, instant, origin, uuid } from '../../base/contract';
-import type { Fit } from '../model/fit';
-import type { Forecast, NoForecast } from '../model/forecast-types';
-import type { Score } from '../model/held';
+import { FORECAST_BASES } from '../frame-model/basis';
+import type { NoForecast, TitleForecast } from '../frame-model/title-forecast';
 
 /** What runs are made of: a title that is played, or work that is done. A title with a year is a synthetic test. */
 export const PROFILE_KINDS = ['title', 'work'] as const;
@@ -67,32 +66,16 @@ export type ProfilePatch = z.input<typeof profilePatch>;
 export const profileEntry = z.object({
   ...profileBody.shape,
   runs: z.number().int(),
-  /** The newest calibration that is in use: when it was made. */
-  fittedAt: instant.nullable(),
   rev: z.number().int(),
   origin,
 });
 export type ProfileEntry = z.infer<typeof profileEntry>;
 
-const fit = z.looseObject({
-  version: z.number().int(),
-  cells: z.number().int(),
-}) as unknown as z.ZodType<Fit, Fit>;
-/** A calibration: made on a day from the runs there were. Later runs never change it. */
-export const fitEntry = z.object({ id: uuid, titleId: uuid, madeAt: instant, fit });
-export type FitEntry = z.infer<typeof fitEntry>;
-export const fitList = z.object({ items: z.array(fitEntry) });
-/** Calibrate: `before` leaves out runs that were recorded later, to see what would have been predicted. */
-export const fitBody = z.strictObject({ id: uuid, before: instant.optional() });
-export type FitBody = z.input<typeof fitBody>;
-
 export const profileInFile = z.strictObject({
   ...profileBody.shape,
   id: fileId,
-  fits: z
-    .array(z.strictObject({ id: fileId, madeAt: instant, fit }))
-    .max(500)
-    .default([]),
+  /** Calibrations in files of earlier versions: read over, since a posterior is computed from the runs. */
+  fits: z.array(z.unknown()).max(500).optional(),
 });
 
 /** What frames are asked for beside a judgement. */
@@ -111,50 +94,63 @@ export const framesAsked = z.strictObject({
 export type FramesAsked = z.input<typeof framesAsked>;
 
 const forecast = z.looseObject({ titleId: z.string() }) as unknown as z.ZodType<
-  (Forecast | NoForecast) & { resolution: string },
-  (Forecast | NoForecast) & { resolution: string }
+  TitleForecast | NoForecast,
+  TitleForecast | NoForecast
 >;
-export const forecasts = z.array(forecast);
-export type ForecastRow = z.infer<typeof forecast>;
+/** Frames to expect, title by title and size by size. */
+export const forecastList = z.object({ items: z.array(forecast) });
 
-const banded = z.object({ mid: z.number(), lo: z.number(), hi: z.number() });
-const score = z.object({
+const range = z.object({ lo: z.number(), hi: z.number() });
+const bands = z.object({ mid: z.number(), 50: range, 80: range, 95: range });
+const basis = z.enum(FORECAST_BASES);
+const hits = z.object({
   n: z.number().int(),
-  within: z.number().int(),
-  inBand: z.number().int(),
-  bias: z.number().nullable(),
+  held: z.object({ 50: z.number().int(), 80: z.number().int(), 95: z.number().int() }),
 });
-/** A run against what was predicted of it from the calibration there was before it. Frames/s. */
-export const predictionRow = z.object({
-  runIds: z.array(uuid),
+const score = z.object({
+  ...hits.shape,
+  within: z.number().int(),
+  bias: z.number().nullable(),
+  byWidth: z.object({ narrow: hits, middling: hits, wide: hits }),
+});
+
+/** A forecast as it was kept when its run was stored: made from what was known before. */
+export const keptForecast = z.strictObject({
+  madeAt: instant,
+  model: z.string().max(20),
+  /** Pieces of evidence it was made from. */
+  evidence: z.number().int().min(0),
+  basis,
+  /** Frames/s. */
+  fps: bands,
+});
+export type KeptForecast = z.infer<typeof keptForecast>;
+
+/** A run against the forecast that was made of it before it was known. Frames/s. */
+export const settledRow = z.object({
+  ...keptForecast.shape,
+  runId: uuid,
   setupId: uuid,
   setupName: z.string(),
+  titleId: uuid,
   title: z.string(),
   resolution: z.string(),
   panel: z.boolean(),
   at: instant,
-  fitMadeAt: instant,
-  predicted: banded,
   measured: z.number(),
 });
-export type PredictionRow = z.infer<typeof predictionRow>;
-export const predictions = z.object({
-  items: z.array(predictionRow),
-  score: score as z.ZodType<Score, Score>,
-});
-export type Predictions = z.infer<typeof predictions>;
+export type SettledRow = z.infer<typeof settledRow>;
+export const settledForecasts = z.object({ items: z.array(settledRow), score });
+export type SettledForecasts = z.infer<typeof settledForecasts>;
 
-/** What the link costs a frame of one title on one setup, ms. */
-export const tollRow = z.object({
+/** What the link of a setup costs a frame of the title that tells most of it, against a wide direct slot; ends of the 80 % band. */
+export const linkOverheadRow = z.object({
+  setupId: uuid,
   titleId: uuid,
   title: z.string(),
-  ms: z.number(),
-  lo: z.number().nullable(),
-  hi: z.number().nullable(),
-  basis: z.enum(['slot', 'links', 'highest', 'interval']),
-  trafficMB: z.number(),
-  beyondTraffic: z.boolean(),
-  uneven: z.boolean(),
-  pairs: z.number().int(),
+  resolution: z.string(),
+  /** ms, and share of the frame. */
+  ms: z.object({ mid: z.number(), ...range.shape }),
+  share: z.number(),
 });
-export type TollRow = z.infer<typeof tollRow>;
+export type LinkOverheadRow = z.infer<typeof linkOverheadRow>;

@@ -2,8 +2,8 @@ import * as z from 'zod';
 import { fileId, instant, origin, pageOf, pageQuery, uuid } from '../../base/contract';
 import { MAX_FRAMES, SENSOR_IDS } from '../capture/types';
 import { DIMENSIONS, FACT_IDS, type RunFacts } from '../comparison/facts';
-import type { SensorsSeen } from '../model/cells';
-import type { RigFacts } from '../model/rig';
+import type { SensorsSeen } from '../comparison/groups';
+import type { RigFacts } from '../rig';
 import {
   NO_RUN_CONTEXT,
   NO_RUN_SETTINGS,
@@ -14,7 +14,7 @@ import {
   segmentSchema,
 } from '../schema';
 import type { FrameStats } from '../statistics/summary';
-import { PROFILE_KINDS } from './profiles';
+import { keptForecast, PROFILE_KINDS } from './profiles';
 
 /** Channels of a run: frames, pictures shown, and sensors. */
 export const CHANNELS = ['frames', 'shown', ...SENSOR_IDS] as const;
@@ -161,7 +161,8 @@ export const runEntry = z.object({
 });
 export type RunEntry = z.infer<typeof runEntry>;
 export const runPage = pageOf(runEntry);
-const idList = (name: string) =>
+/** Ids in a query, separated by commas. */
+export const idList = (name: string) =>
   z.string().regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, {
     error: `${name}: up to 200 ids separated by commas`,
   });
@@ -233,6 +234,8 @@ export const runInFile = z.strictObject({
   seq: z.number().int().min(0).max(1e9).default(0),
   /** The chain of the day; absent, the setup's chain in this file. */
   chain: z.unknown().optional(),
+  /** The forecast that was kept when it was stored. */
+  forecast: keptForecast.optional(),
 });
 export const sessionInFile = z.strictObject({
   ...sessionBody.shape,

@@ -1,26 +1,19 @@
 import { adviseRuns, type Advised, type Experiment } from './advice';
 import type { FrameCell } from './cell';
 import { type FrameForecast, forecastFrame, type LinkOverhead, overheadOf } from './forecast';
-import { type FrameEvidence, type Unused } from './evidence';
+import type { Unused } from './evidence';
+import { type KnownOfTitle, posteriorOf } from './kept-posteriors';
 import { type LimiterAnswer, limiterOf } from './limiter';
 import { type MedianFrame, medianFrame } from './median-frame';
-import { type Effort, REFINED_EFFORT } from './particles';
-import { type FramePosterior, framePosterior } from './posterior';
-import { NOTHING_STATED, type StatedTitle } from './priors';
 import { type AssumedOrMeasured, restsOn } from './rests-on';
 
 /** What a page wants to know of a title, in one question. */
-export interface ModelQuestion {
-  readonly titleId: string;
-  readonly evidence: readonly FrameEvidence[];
-  readonly stated: StatedTitle | null;
+export interface ModelQuestion extends KnownOfTitle {
   /** The cell whose limiter, overhead and next run are asked. */
   readonly here: FrameCell;
   /** Cells whose frames are asked. */
   readonly cells: readonly FrameCell[];
   readonly experiments: readonly Experiment[];
-  /** The thorough answer, which takes several times as long as the first one. */
-  readonly refined: boolean;
 }
 
 export interface ModelAnswer {
@@ -41,35 +34,13 @@ export interface ModelAnswer {
   readonly refined: boolean;
 }
 
-const MAX_KEPT = 8;
-const kept = new Map<string, FramePosterior>();
-
-/** A posterior by everything it depends on: the same question again costs nothing. */
-function posteriorFor(q: ModelQuestion): FramePosterior {
-  const stated = q.stated ?? NOTHING_STATED;
-  const key = JSON.stringify([q.titleId, q.evidence, stated, q.refined]);
-  const known = kept.get(key);
-  if (known) return known;
-  const effort: { effort?: Effort } = q.refined ? { effort: REFINED_EFFORT } : {};
-  const made = framePosterior({
-    titleId: q.titleId,
-    evidence: q.evidence,
-    stated,
-    nearTo: q.here,
-    ...effort,
-  });
-  if (kept.size >= MAX_KEPT) kept.delete(kept.keys().next().value as string);
-  kept.set(key, made);
-  return made;
-}
-
 /**
  * Everything a page tells of a title on a rig, from one posterior: so that forecast, limiter and advice cannot contradict each other.
  * @param q the question
  * @returns the answer
  */
 export function answerModel(q: ModelQuestion): ModelAnswer {
-  const posterior = posteriorFor(q);
+  const posterior = posteriorOf(q, q.here);
   return {
     here: forecastFrame(posterior, q.here),
     limiter: limiterOf(posterior, q.here),

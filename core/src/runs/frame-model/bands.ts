@@ -14,6 +14,21 @@ export interface Bands {
   readonly 95: Range;
 }
 
+/** A figure with one band. */
+export interface Banded extends Range {
+  readonly mid: number;
+}
+
+/**
+ * The median with the band that holds 80 of 100.
+ * @param bands median and bands
+ * @returns median and one band, in the same unit
+ * @example eightyBand({ mid: 5, 50: { lo: 4, hi: 6 }, 80: { lo: 3, hi: 7 }, 95: { lo: 2, hi: 8 } }) // => { mid: 5, lo: 3, hi: 7 }
+ */
+export function eightyBand(bands: Bands): Banded {
+  return { mid: bands.mid, ...bands[80] };
+}
+
 /** By what the normal quantile of each band is stretched, by the half-width of the raw 80 % band as ln; counted in the zoo. */
 export interface BandCalibration {
   readonly below: number | null;

@@ -1,20 +1,10 @@
 import { type Bands, bandsOf, mapBands, rawHalfWidth } from './bands';
+import type { ForecastBasis } from './basis';
 import { cellKey, type FrameCell, type FrameLink } from './cell';
 import { type Drawn, drawDifference, drawLn } from './draws';
 import { cellsOfEvidence } from './evidence';
 import type { FramePosterior } from './posterior';
 import { type CellView, stageWork, viewCell, withLink } from './view';
-
-/** How near to a measurement a forecast is. */
-export type ForecastBasis =
-  /** Runs of this very cell. */
-  | 'measured'
-  /** Of this host and card over this link, in another size or look. */
-  | 'near'
-  /** Host, card or link are reached by their index or rate alone. */
-  | 'far'
-  /** Nothing was measured: what a person stated, or what titles usually need. */
-  | 'start';
 
 export interface FrameForecast {
   readonly cell: FrameCell;

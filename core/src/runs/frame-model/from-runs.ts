@@ -1,7 +1,7 @@
 import { middleOf } from '../../base';
-import { isGenerated, meanMsOf, type RunSeen } from '../model/cells';
-import { pixelsOf } from '../model/model';
-import { DESKTOP, hostInMode, type RigFacts } from '../model/rig';
+import { isGenerated, meanMsOf, type RunSeen } from '../comparison/groups';
+import { pixelsOf } from '../resolutions';
+import { DESKTOP, hostInMode, type RigFacts } from '../rig';
 import type { RunSettings } from '../schema';
 import { cellKey, type FrameCell, type FrameLink, type FrameLook, type PresetGroup } from './cell';
 import type { FrameEvidence } from './evidence';
@@ -81,7 +81,7 @@ export function lookOfSettings(s: LookSettings): FrameLook {
  * @param rig a chain as the frame model sees it
  * @returns the link
  */
-export function linkOfRig(rig: RigFacts): FrameLink {
+export function linkOfRig(rig: Pick<RigFacts, 'down' | 'up' | 'latencyUs'>): FrameLink {
   const { down, up } = rig;
   const latencyMs = rig.latencyUs / 1000;
   const known = down !== null && down.lo > 0 && up !== null && up.lo > 0;

@@ -1,22 +1,21 @@
 import { quantile } from '../../base';
-import {
-  type FrameParams,
-  type FrameRig,
-  MS_PER_MB_GBPS,
-  pictureMB,
-  type Scene,
-} from '../model/model';
 import type { FrameCell } from './cell';
 import { emptyTimes, frameTime } from './frame-time';
 import type { FramePosterior } from './posterior';
 import { rateOf } from './priors';
 import { viewCell } from './view';
 
-/** What frames of a cell are drawn by chance from: its stages at the middle of the posterior. */
+/** What frames of a cell are drawn by chance from: its stages at the middle of the posterior, ms. */
 export interface MedianFrame {
-  readonly params: FrameParams;
-  readonly rig: FrameRig;
-  readonly scene: Scene;
+  readonly processorMs: number;
+  readonly cardMs: number;
+  /** What the longer of the two leaves of the frame. */
+  readonly linkMs: number;
+  readonly panelMs: number;
+  /** 0 without a cap. */
+  readonly capMs: number;
+  /** Gb/s to the card. */
+  readonly downGbps: number;
 }
 
 /**
@@ -45,24 +44,14 @@ export function medianFrame(posterior: FramePosterior, cell: FrameCell): MedianF
   const ms = Math.exp(quantile(view.ln.slice().sort(), 0.5));
   const panelMs = Math.min(ms / 2, middle(stages.panel));
   // Stages overlap: neither may be longer than what is left of the frame.
-  const cpuMs = Math.min(ms - panelMs, middle(stages.processor));
+  const processorMs = Math.min(ms - panelMs, middle(stages.processor));
   const cardMs = Math.min(ms - panelMs, middle(stages.card));
-  const linkMs = ms - panelMs - Math.max(cpuMs, cardMs);
-  const downGbps = rateOf(cell.link.down);
-  const upGbps = rateOf(cell.link.up);
   return {
-    params: {
-      cpuMs,
-      cardMs,
-      exponent: 0,
-      trafficMB: (linkMs * downGbps) / MS_PER_MB_GBPS,
-      streamed: 0,
-      trips: 0,
-      kappa: (panelMs * upGbps) / (MS_PER_MB_GBPS * pictureMB(cell.pixels)),
-      workingGB: 0,
-      touched: 0,
-    },
-    rig: { downGbps, upGbps, latencyUs: 0, memoryGB: null },
-    scene: { pixels: cell.pixels, panel: cell.panel, capFps: cell.capFps },
+    processorMs,
+    cardMs,
+    linkMs: ms - panelMs - Math.max(processorMs, cardMs),
+    panelMs,
+    capMs: cell.capFps === null ? 0 : 1000 / cell.capFps,
+    downGbps: rateOf(cell.link.down),
   };
 }

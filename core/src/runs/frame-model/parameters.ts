@@ -69,6 +69,10 @@ function commonLook(cells: readonly FrameCell[]): FrameLook | null {
   return best;
 }
 
+/** Can a working set not fit the card's memory, as far as is known? */
+const overflowsAt = (stated: StatedTitle, { card }: FrameCell) =>
+  stated.workingGB !== null && !card.integrated && card.memoryGB !== null;
+
 /**
  * The space of a title and what it runs on.
  * @param cells every cell that is known or asked; not modified
@@ -118,8 +122,7 @@ export function parameterSpace(
   for (const { look } of cells)
     if (!looks.some((l) => l.id === look.id))
       looks.push({ id: look.id, at: take(LOOK_SIZE), look });
-  const overflows =
-    stated.workingGB !== null && cells.some((c) => !c.card.integrated && c.card.memoryGB !== null);
+  const overflows = cells.some((c) => overflowsAt(stated, c));
   return {
     stated,
     hosts,
@@ -130,6 +133,25 @@ export function parameterSpace(
     powerAt: base?.powerAt ?? (cells.some((c) => c.cardPower !== 1) ? take() : null),
     size,
   };
+}
+
+/**
+ * Has a space room for a cell?
+ * @param space the space
+ * @param cell the cell
+ * @returns true where every parameter the cell needs has a place
+ */
+export function hasPlaces(space: ParameterSpace, cell: FrameCell): boolean {
+  const has = (list: readonly { readonly id: string }[], id: string) =>
+    list.some((p) => p.id === id);
+  return (
+    has(space.hosts, cell.host.id) &&
+    has(space.cards, cell.card.id) &&
+    has(space.links, cell.link.id) &&
+    has(space.looks, cell.look.id) &&
+    (space.memoryAt !== null || !overflowsAt(space.stated, cell)) &&
+    (space.powerAt !== null || cell.cardPower === 1)
+  );
 }
 
 /**

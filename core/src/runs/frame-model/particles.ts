@@ -200,7 +200,8 @@ export function temper(
 ): Particles {
   const count = effort.particles;
   const population = new Population(likelihood, derive, space.size, count, randomSource(seed));
-  let beta = 0;
+  // Without evidence the prior is the posterior.
+  let beta = likelihood.rows.length === 0 ? 1 : 0;
   let temperatures = 0;
   while (beta < 1) {
     const step = nextStep(population.ln, 1 - beta);

@@ -3,7 +3,13 @@ import { solveLower, solveUpper } from './cholesky';
 import { discrepancy } from './discrepancy';
 import { cellsOfEvidence, type FrameEvidence, type Unused, usableEvidence } from './evidence';
 import { fillResiduals, type Likelihood, likelihoodOf } from './likelihood';
-import { type Deriver, deriver, parameterSpace, type ParameterSpace } from './parameters';
+import {
+  type Deriver,
+  deriver,
+  hasPlaces,
+  parameterSpace,
+  type ParameterSpace,
+} from './parameters';
 import { type Effort, firstEffort, type Particles, temper } from './particles';
 import { NOTHING_STATED, type StatedTitle } from './priors';
 import { randomSource, seedOf } from './random';
@@ -220,6 +226,7 @@ function leftOut(misses: Float64Array, variance: number): { miss: number; sd: nu
  * @returns a posterior that can be asked for them
  */
 export function withCells(posterior: FramePosterior, cells: readonly FrameCell[]): FramePosterior {
+  if (cells.every((cell) => hasPlaces(posterior.space, cell))) return posterior;
   const space = parameterSpace(cells, posterior.space.stated, posterior.space);
   const { count } = posterior.particles;
   const old = posterior.space.size;
@@ -242,6 +249,32 @@ export function withCells(posterior: FramePosterior, cells: readonly FrameCell[]
     space,
     particles,
     parameters: parametersOf(space, deriver(space), particles),
+  };
+}
+
+/**
+ * A posterior of fewer particles, for many cells that are only put in order: evenly taken, so that medians move by less than chance.
+ * @param posterior the posterior; not modified
+ * @param count particles to keep
+ * @returns the posterior with at most that many
+ */
+export function thinned(posterior: FramePosterior, count: number): FramePosterior {
+  const { particles, space, parameters, weights, likelihood } = posterior;
+  if (particles.count <= count) return posterior;
+  const rows = likelihood.rows.length;
+  const keep = (all: Float64Array, size: number) => {
+    const kept = new Float64Array(count * size);
+    for (let i = 0; i < count; i++) {
+      const from = Math.floor((i * particles.count) / count) * size;
+      kept.set(all.subarray(from, from + size), i * size);
+    }
+    return kept;
+  };
+  return {
+    ...posterior,
+    particles: { ...particles, count, z: keep(particles.z, space.size) },
+    parameters: keep(parameters, space.size),
+    weights: keep(weights, rows),
   };
 }
 

@@ -175,6 +175,14 @@ export interface StatedTitle {
   /** GB it wants to have in the card's memory. */
   readonly workingGB: number | null;
 }
+/** What a form asks of a title nobody has measured: at a host and card of index 100, at 1920x1080. */
+export interface TitleParams {
+  readonly cpuMs: number;
+  readonly cardMs: number;
+  readonly trafficMB: number;
+  readonly workingGB: number;
+}
+
 export const NOTHING_STATED: StatedTitle = {
   processorMs: null,
   cardMs: null,
@@ -201,4 +209,16 @@ export function workingPrior(workingGB: number | null): Prior | null {
   return workingGB === null || !(workingGB > 0)
     ? null
     : { centre: Math.log(workingGB), sd: WORKING_SD };
+}
+
+/**
+ * What a form says of a title, as the model takes it: a traffic or working set of 0 says nothing.
+ * @param params what was typed; null where nothing was
+ * @returns what is stated
+ * @example statedTitle({ cpuMs: 8, cardMs: 7, trafficMB: 0, workingGB: 6 })?.trafficMB // => null
+ */
+export function statedTitle(params: TitleParams | null): StatedTitle | null {
+  if (!params) return null;
+  const { cpuMs: processorMs, cardMs, trafficMB, workingGB } = params;
+  return { processorMs, cardMs, trafficMB: trafficMB || null, workingGB: workingGB || null };
 }

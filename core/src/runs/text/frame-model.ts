@@ -3,17 +3,22 @@ import { figureText, pluralize } from '../../base/text';
 import type {
   Advised,
   AssumedOrMeasured,
+  Banded,
   Bands,
   FrameCell,
   FrameEvidence,
   ForecastBasis,
+  ForecastScore,
   FrameFactor,
   FrameForecast,
   FrameLimiter,
   FrameStage,
   LimiterAnswer,
   LinkOverhead,
+  MissingForForecast,
   ModelAnswer,
+  NoForecast,
+  SettledForecast,
   UnusedReason,
 } from '../frame-model';
 import { UNUSED_RUNS, type UnusedRun } from '../frame-model';
@@ -124,7 +129,7 @@ export function bandsText(fps: Bands): string {
   return `50 of 100 such runs lie at ${range(fps[50])} frames/s, 80 at ${range(fps[80])}, 95 at ${range(fps[95])}.`;
 }
 
-export const FORECAST_BASES: Readonly<Record<ForecastBasis, string>> = {
+const BASIS_WORDS: Readonly<Record<ForecastBasis, string>> = {
   measured: 'measured',
   near: 'near: this host, card and link at another size or setting',
   far: 'far: host, card or link by index or rate alone',
@@ -139,7 +144,7 @@ export function basisText(f: FrameForecast): string {
   const link = f.unmeasuredLink
     ? '; rests on what titles usually send, not on this one: one run over another port would settle it'
     : '';
-  return `${FORECAST_BASES[f.basis]}${f.basis === 'start' ? '' : link}`;
+  return `${BASIS_WORDS[f.basis]}${f.basis === 'start' ? '' : link}`;
 }
 
 const FACTOR_NAMES: Readonly<Record<FrameFactor, string>> = {
@@ -305,4 +310,64 @@ export function usedText(a: ModelAnswer): string {
     odd === 1 ? 'does not fit the others and counts' : 'do not fit the others and count';
   const unlike = odd === 0 ? '' : `; ${odd} ${verbs} less`;
   return `From ${pluralize(a.used.length, 'piece')} of evidence${unlike}.`;
+}
+
+const MISSING_WORDS: Readonly<Record<MissingForForecast, string>> = {
+  link: 'the rate of the link',
+  host: 'a run on this host, or its single-thread index',
+  card: 'a run with this card, or its frame index',
+  title: 'a run or start values of the title',
+};
+/**
+ * What would have to be known for a forecast.
+ * @param f what is missing
+ * @returns a few words
+ */
+export function missingText(f: NoForecast): string {
+  return `needs ${f.missing.map((m) => MISSING_WORDS[m]).join(', ')}`;
+}
+
+/**
+ * What the link costs a frame in short, for a list: "4.6 (4.1 to 5.2)", or the ends alone where they lie far apart.
+ * @param ms median and one band, ms
+ * @returns the figures without a unit
+ */
+export function shortOverheadText(ms: Banded): string {
+  const band = `${figureText(Math.max(0, ms.lo), 2)} to ${figureText(ms.hi, 2)}`;
+  return ms.hi - ms.lo > ms.mid ? band : `${figureText(ms.mid, 2)} (${band})`;
+}
+
+/**
+ * A forecast against its run: "1440p forecast 61 (58 to 64), measured 60.2".
+ * @param p the forecast and what was measured, frames/s
+ * @returns a few words
+ */
+export function settledText(p: SettledForecast & { readonly resolution: string }): string {
+  return `${p.resolution} forecast ${fpsText(p.fps)}, measured ${figureText(p.measured)}`;
+}
+
+/**
+ * How well forecasts held that were made before their runs.
+ * @param s the score
+ * @returns one sentence
+ */
+export function scoreText(s: ForecastScore): string {
+  if (s.n === 0) return 'No forecast has met its run yet.';
+  const { held, n, within } = s;
+  return `Within 5 % in ${within} of ${n}; inside the 50, 80 and 95 % bands in ${held[50]}, ${held[80]} and ${held[95]}.`;
+}
+
+/**
+ * The same by the width of the 80 % band, one line a width that there is.
+ * @param s the score
+ * @returns lines
+ */
+export function widthTexts(s: ForecastScore): string[] {
+  const names = { narrow: 'up to ±5 %', middling: '±5 to ±15 %', wide: 'over ±15 %' } as const;
+  return (['narrow', 'middling', 'wide'] as const)
+    .filter((width) => s.byWidth[width].n > 0)
+    .map((width) => {
+      const { n, held } = s.byWidth[width];
+      return `80 % bands ${names[width]}: the run lay inside in ${held[80]} of ${n}.`;
+    });
 }

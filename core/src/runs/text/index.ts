@@ -1,4 +1,4 @@
 export * from './frame-model';
+export * from './pairs';
 export * from './runs';
-export * from './toll';
-export * from './toll-figure';
+export * from './signs';

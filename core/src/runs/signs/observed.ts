@@ -1,15 +1,25 @@
 import { mean } from '../../base';
 import type { Sensor } from '../capture/types';
-import { lookOf, type RunGroup, type RunSeen } from '../model/cells';
+import { lookOf, type RunGroup, type RunSeen } from '../comparison/groups';
 
-/** The mean of one sensor over the runs of a cell that have it; null where none has. */
+/**
+ * The mean of one sensor over the runs of a group that have it.
+ * @param c the group
+ * @param sensor which
+ * @returns in the unit of the sensor; null where no run has it
+ */
 export function sensorMean(c: Pick<RunGroup, 'runs'>, sensor: Sensor): number | null {
   const list = c.runs.flatMap((r) => r.sensors?.[sensor]?.mean ?? []);
   return list.length > 0 ? mean(list) : null;
 }
 
-/** Cells of the same title, look, rig and settings at other sizes, that nothing but the rig holds; smallest first. */
-export function otherSizes(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] {
+/**
+ * Groups of the same title, look, rig and settings at other sizes, that nothing but the rig holds.
+ * @param c the group
+ * @param groups every group that is known; not modified
+ * @returns groups, smallest size first
+ */
+export function otherSizes(c: RunGroup, groups: readonly RunGroup[]): RunGroup[] {
   const { first } = c;
   const same = (o: RunSeen) =>
     o.setupId === first.setupId &&
@@ -19,7 +29,7 @@ export function otherSizes(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] 
     o.settings.powerMode === first.settings.powerMode &&
     o.settings.deviceSet === first.settings.deviceSet &&
     lookOf(o.settings) === lookOf(first.settings);
-  return cells
+  return groups
     .filter(
       (o) =>
         o.panel === c.panel && o.pixels !== c.pixels && !o.capped && !o.generated && same(o.first),

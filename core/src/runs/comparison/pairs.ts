@@ -1,7 +1,7 @@
 import { mean, welch } from '../../base';
-import { type Fact, unlike, type Unlike } from '../comparison/facts';
-import type { RunGroup } from './cells';
-import { DESKTOP, middleRig } from './rig';
+import { DESKTOP, downRate } from '../rig';
+import { type Fact, unlike, type Unlike } from './facts';
+import type { RunGroup } from './groups';
 
 /** A figure with its 95 % interval; the interval is null where too few repeats were made. */
 export interface MeasuredValue {
@@ -11,7 +11,7 @@ export interface MeasuredValue {
 }
 
 /**
- * What two cells that differ in one thing can measure: with and without the link, two links, panel and outside screen.
+ * What two groups that differ in one thing can measure: with and without the link, two links, panel and outside screen.
  * `a` is the side with less in its way.
  */
 export interface MeasuredPair {
@@ -25,7 +25,7 @@ export interface MeasuredPair {
   /** What else is unlike between them. */
   readonly unlike: readonly Unlike[];
 }
-/** Why two cells of one title measure nothing of the link. */
+/** Why two groups of one title measure nothing of the link. */
 export interface NoPair {
   readonly a: RunGroup;
   readonly b: RunGroup;
@@ -51,14 +51,19 @@ const UNDER_TEST: Readonly<Record<MeasuredPair['kind'], readonly Fact[]>> = {
 /** Two rates closer than this are one link. */
 const SAME_RATE = 0.05;
 
-/** The difference of two samples with Welch's interval; without one when a side has fewer than two. */
+/**
+ * The difference of two samples with Welch's interval.
+ * @param a a sample, any unit
+ * @param b another, in the same unit
+ * @returns mean of b less that of a; without an interval when a side has fewer than two
+ */
 export function differenceOf(a: readonly number[], b: readonly number[]): MeasuredValue {
   const w = welch(a, b);
   return { mid: mean(b) - mean(a), lo: w?.lo ?? null, hi: w?.hi ?? null };
 }
 
 const isInside = (c: RunGroup) => c.first.settings.deviceSet === 'inside';
-const rateOf = (c: RunGroup) => middleRig(c.first.rig)?.downGbps ?? null;
+const rateOf = (c: RunGroup) => downRate(c.first.rig);
 
 function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   if (x.first.titleId !== y.first.titleId) return null;
@@ -106,14 +111,16 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
 }
 
 /**
- * Every pair among these cells that measures the link or the way back to the panel, and those that look as if they did and do not.
+ * Every pair among these groups that measures the link or the way back to the panel, and those that look as if they did and do not.
  * Internal graphics against the outside card is no pair: everything differs between them.
+ * @param groups groups of repeats; not modified
+ * @returns pairs that measure, and those that do not with the reason
  */
-export function pairsOf(cells: readonly RunGroup[]): { pairs: MeasuredPair[]; not: NoPair[] } {
+export function pairsOf(groups: readonly RunGroup[]): { pairs: MeasuredPair[]; not: NoPair[] } {
   const pairs: MeasuredPair[] = [];
   const not: NoPair[] = [];
-  cells.forEach((x, i) => {
-    for (const y of cells.slice(i + 1)) {
+  groups.forEach((x, i) => {
+    for (const y of groups.slice(i + 1)) {
       const p = pairOf(x, y);
       if (p && 'why' in p) not.push(p);
       else if (p) pairs.push(p);

@@ -1,5 +1,5 @@
 import {
-  cellsOf,
+  groupRuns,
   FACT_IDS,
   NO_RUN_CONTEXT,
   NO_RUN_SETTINGS,
@@ -9,7 +9,6 @@ import {
   type RunSeen,
 } from '../src/runs';
 
-/** Made runs for the frame model: times from a model written out here once more, in other terms than the core's. */
 export function seeded(seed: number) {
   let a = seed >>> 0;
   const next = () => {
@@ -63,7 +62,7 @@ export function rigOf(host: string, card: string): RigFacts {
 
 let count = 0;
 
-/** Runs of one cell, as scores in frames/s. */
+/** Repeats, as scores in frames/s. */
 export function runsOf(a: RunAsk): RunSeen[] {
   const link = a.link ?? 'tunnel';
   const slot = link === 'slot';
@@ -123,28 +122,5 @@ export function runsOf(a: RunAsk): RunSeen[] {
   }));
 }
 
-export const cellOf = (a: RunAsk): RunGroup => cellsOf(runsOf(a))[0] as RunGroup;
-
-/** The truth of a made title. */
-export interface Truth {
-  hosts: Record<string, number>;
-  /** At 1920x1080. */
-  cards: Record<string, number>;
-  trafficMB: number;
-  exponent: number;
-  kappa?: number;
-}
-export function trueMs(
-  t: Truth,
-  host: string,
-  card: string,
-  link: LinkKind,
-  w: number,
-  h: number,
-  panel = false,
-): number {
-  const draw = (t.cards[card] as number) * ((w * h) / 2073600) ** t.exponent;
-  const wait = (t.trafficMB * 8) / WIDE[link];
-  const way = panel ? ((t.kappa ?? 0.7) * w * h * 32e-6) / (WIDE[link] * 0.97) : 0;
-  return Math.max(t.hosts[host] as number, draw) + wait + way;
-}
+/** One group of repeats. */
+export const groupOf = (a: RunAsk): RunGroup => groupRuns(runsOf(a))[0] as RunGroup;

@@ -1,4 +1,4 @@
-import { bare, type HouseRules, union, middleOf, type Range, RuleBook, stated } from '../../base';
+import { bare, type HouseRules, union, middleOf, type Range, RuleBook, stated } from '../base';
 import {
   type Chain,
   joinLink,
@@ -7,11 +7,15 @@ import {
   pcieRawGbps,
   usableGbps,
   completions,
-} from '../../chain';
-import type { CardSpec } from '../../parts';
-import type { RunContext } from '../schema';
-import type { FrameRig } from './model';
-import { LATENCY_US } from './start';
+} from '../chain';
+import type { CardSpec } from '../parts';
+import type { RunContext } from './schema';
+
+/**
+ * Latency of the link, microseconds: a direct link, and what each tunnel adds (from memory of what has been measured, no published
+ * source).
+ */
+export const LATENCY_US = { direct: 1, tunnel: 1.2 } as const;
 
 /** What the frame model needs of the chain a run was made on: intervals where the chain leaves room, null where it is not known. */
 export interface RigFacts {
@@ -38,7 +42,12 @@ export interface LinkRates {
   readonly tunnels: number;
 }
 
-/** The usable rates of a chain and the tunnels on the way, over every way to fill in what is not known. */
+/**
+ * The usable rates of a chain and the tunnels on the way, over every way to fill in what is not known.
+ * @param chain the chain
+ * @param house the workshop's rules
+ * @returns Gb/s down to the card and up; null where a rate is not known
+ */
 export function linkRates(chain: Chain, house: HouseRules = {}): LinkRates {
   const rules = new RuleBook(house);
   const links = completions(chain, rules).map((w) => joinLink(w.facts, rules));
@@ -51,7 +60,13 @@ export function linkRates(chain: Chain, house: HouseRules = {}): LinkRates {
   };
 }
 
-/** Usable rates of a direct slot of some generation and lanes; null where either is not known. */
+/**
+ * Usable rates of a direct slot.
+ * @param gen generation of PCI Express; null where it is not known
+ * @param lanes lanes; null where they are not known
+ * @param house the workshop's rules
+ * @returns Gb/s down to the card and up; null where either is not known
+ */
 export function directRates(gen: Range | null, lanes: Range | null, house: HouseRules): LinkRates {
   const rules = new RuleBook(house);
   const payload = rules.get('link.payloadDirectBytes');
@@ -78,15 +93,27 @@ function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules
   );
 }
 
-/** The host a run in a desktop slot was made on: this one where the processor is the same, else one that nobody named. */
+/** The host of a run in a desktop slot with another processor: nobody named it. */
 export const DESKTOP = 'another desktop';
 
-/** A host as calibrations know it: held to fewer watts it is another one. */
+/**
+ * A host as the frame model knows it: held to fewer watts it is another one.
+ * @param host name of the host
+ * @param powerMode what a person calls the mode; empty where none was said
+ * @returns the name with its mode
+ * @example hostInMode('Heron 14', 'quiet') // => 'Heron 14, quiet'
+ */
 export function hostInMode(host: string, powerMode: string): string {
   return [host, powerMode].filter((s) => s !== '').join(', ');
 }
 
-/** A chain as the frame model sees it. `context`: of a run; without it the chain itself. */
+/**
+ * A chain as the frame model sees it.
+ * @param chain the chain
+ * @param context of a run; without it the chain itself
+ * @param house the workshop's rules
+ * @returns the rig
+ */
 export function rigOf(
   chain: Chain,
   context: RunContext | null = null,
@@ -99,7 +126,13 @@ export function rigOf(
   );
 }
 
-/** The same where the rates of the link are known already. */
+/**
+ * A chain as the frame model sees it, where the rates of the link are known already.
+ * @param chain the chain
+ * @param rates usable rates, Gb/s
+ * @param context of a run; without it the chain itself
+ * @returns the rig
+ */
 export function rigWith(
   chain: Chain,
   rates: LinkRates,
@@ -123,13 +156,11 @@ export function rigWith(
   };
 }
 
-/** A rig with one figure for each of its rates: the middle of what is known. Null where a rate is not known or carries nothing. */
-export function middleRig(r: RigFacts): FrameRig | null {
-  if (!r.down || !r.up || r.down.hi <= 0 || r.up.hi <= 0) return null;
-  return {
-    downGbps: middleOf(r.down),
-    upGbps: middleOf(r.up),
-    latencyUs: r.latencyUs,
-    memoryGB: r.memoryGB && middleOf(r.memoryGB),
-  };
+/**
+ * Usable rate to the card, as one figure.
+ * @param r a rig
+ * @returns Gb/s, the middle of what is known; null where a rate is not known or carries nothing
+ */
+export function downRate(r: Pick<RigFacts, 'down' | 'up'>): number | null {
+  return r.down && r.up && r.down.hi > 0 && r.up.hi > 0 ? middleOf(r.down) : null;
 }

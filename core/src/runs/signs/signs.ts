@@ -1,9 +1,9 @@
 import { mean, middleOf } from '../../base';
-import { lookOf, type RunGroup } from '../model/cells';
+import { lookOf, type RunGroup } from '../comparison/groups';
 import { otherSizes, sensorMean } from './observed';
 
 /** One sign in the runs, with its number. The texts are made of code and figures. */
-export type LimiterEvidence =
+export type RunSign =
   | { readonly code: 'memory-clock'; readonly mhz: number; readonly usual: number }
   | {
       readonly code: 'flat-sizes';
@@ -37,36 +37,46 @@ export type LimiterEvidence =
 
 /** Frames are flat when they differ by less than this while the picture grows by at least that. Common practice, no published source. */
 export const FLAT = { frames: 1.05, pixels: 1.7 } as const;
-/** A card is starved below these. Common practice, no published source. */
-export const STARVED = { loadPercent: 90, wattsShare: 0.75 } as const;
+/** A card waits for something below these. Common practice, no published source. */
+const WAITS = { loadPercent: 90, wattsShare: 0.75 } as const;
 /** A memory clock below this share of the usual one is a power state. */
 const MEMORY_CLOCK = 0.7;
 /** From here on a processor of a thin host holds itself back (common practice, no published source). */
 const HOT_C = 95;
 
 /** The memory clock a card usually runs at: as its part states it, or the highest seen of it. */
-function usualMemory(c: RunGroup, cells: readonly RunGroup[]): number | null {
+function usualMemory(c: RunGroup, groups: readonly RunGroup[]): number | null {
   const stated = c.first.rig.memoryMHz;
   if (stated) return middleOf(stated);
-  const seen = cells
+  const seen = groups
     .filter((o) => o.first.rig.card === c.first.rig.card)
     .flatMap((o) => sensorMean(o, 'memory-mhz') ?? []);
   return seen.length > 0 ? Math.max(...seen) : null;
 }
 
-/** The memory clock of a cell where it is held below the usual one; null where it is not, or nobody knows. */
+/**
+ * The memory clock of a group where it is held below the usual one.
+ * @param c the group
+ * @param groups every group that is known
+ * @returns MHz seen and usual; null where it is not held, or nobody knows
+ */
 export function heldMemory(
   c: RunGroup,
-  cells: readonly RunGroup[],
+  groups: readonly RunGroup[],
 ): { mhz: number; usual: number } | null {
   const mhz = sensorMean(c, 'memory-mhz');
-  const usual = usualMemory(c, cells);
+  const usual = usualMemory(c, groups);
   return mhz !== null && usual !== null && mhz < MEMORY_CLOCK * usual ? { mhz, usual } : null;
 }
 
-/** Cells of the same scene on the same host and link with another card. */
-export function otherCards(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] {
-  return cells.filter(
+/**
+ * Groups of the same scene on the same host and link with another card.
+ * @param c the group
+ * @param groups every group that is known
+ * @returns groups
+ */
+export function otherCards(c: RunGroup, groups: readonly RunGroup[]): RunGroup[] {
+  return groups.filter(
     (o) =>
       o.first.titleId === c.first.titleId &&
       o.pixels === c.pixels &&
@@ -80,8 +90,8 @@ export function otherCards(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] 
   );
 }
 
-function sizesLine(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence | null {
-  const all = [c, ...otherSizes(c, cells)].sort((a, b) => a.pixels - b.pixels);
+function sizesLine(c: RunGroup, groups: readonly RunGroup[]): RunSign | null {
+  const all = [c, ...otherSizes(c, groups)].sort((a, b) => a.pixels - b.pixels);
   const low = all[0] as RunGroup;
   const high = all[all.length - 1] as RunGroup;
   const pixels = high.pixels / low.pixels;
@@ -101,10 +111,10 @@ const lowOf = (c: RunGroup) => {
   return lows.length > 0 ? mean(lows) : null;
 };
 
-function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
-  const others = otherCards(c, cells);
+function cardLines(c: RunGroup, groups: readonly RunGroup[]): RunSign[] {
+  const others = otherCards(c, groups);
   const fps = 1000 / mean(c.ms);
-  return others.flatMap((o): LimiterEvidence[] => {
+  return others.flatMap((o): RunSign[] => {
     const theirs = 1000 / mean(o.ms);
     const averages = Math.max(fps, theirs) / Math.min(fps, theirs);
     const other = o.first.rig.card;
@@ -123,27 +133,27 @@ function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
  * What can be seen in the runs themselves, each with its number; the power state of the memory first, because it makes every other sign
  * mean something else.
  * @param c the runs that are looked at
- * @param cells every group of runs that is known
+ * @param groups every group of runs that is known
  * @returns the signs
  */
-export function evidenceOf(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
-  const held = heldMemory(c, cells);
+export function signsOf(c: RunGroup, groups: readonly RunGroup[]): RunSign[] {
+  const held = heldMemory(c, groups);
   const load = sensorMean(c, 'card-load');
   const watts = sensorMean(c, 'card-w');
   const hot = sensorMean(c, 'cpu-c');
   const board = c.first.rig.boardW;
-  const lines: (LimiterEvidence | null)[] = [
+  const lines: (RunSign | null)[] = [
     held && { code: 'memory-clock', ...held },
-    sizesLine(c, cells),
-    ...cardLines(c, cells),
-    load === null ? null : { code: 'card-load', percent: load, low: load < STARVED.loadPercent },
+    sizesLine(c, groups),
+    ...cardLines(c, groups),
+    load === null ? null : { code: 'card-load', percent: load, low: load < WAITS.loadPercent },
     watts === null || !board
       ? null
       : {
           code: 'card-watts',
           watts,
           of: middleOf(board),
-          low: watts < STARVED.wattsShare * middleOf(board),
+          low: watts < WAITS.wattsShare * middleOf(board),
         },
     hot !== null && hot >= HOT_C ? { code: 'processor-hot', c: hot } : null,
   ];

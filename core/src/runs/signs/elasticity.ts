@@ -17,9 +17,11 @@ const SAME = 0.003;
 /**
  * How much of a change of clock arrives in the frames: E = ln(speed ratio) / ln(clock ratio), with the standard deviation that the
  * scatter of a run gives it, cv * sqrt(1/na + 1/nb) / |ln clock ratio|, which for one run a side is sqrt(2) * cv / |ln ratio|.
- * In: speeds of repeats before and after, mean clocks before and after, `cv` of a run where it is known.
- *
  * Worked example (common practice, no published source): clock +7.7 %, score +2.5 %: 0.33; clock +1.35 %, score +1.35 %: 1.
+ * @param before speeds of repeats and their mean clock, any unit
+ * @param after the same after the change
+ * @param cv coefficient of variation of a run where it is known
+ * @returns share of the change that arrives, and what it says
  */
 export function elasticity(
   before: { readonly speeds: readonly number[]; readonly clock: number },

@@ -1,6 +1,7 @@
 import { randomExponential, randomLcg, randomNormal } from 'd3-random';
 import type { FrameStats } from '../statistics/summary';
-import { type FrameParams, type FrameRig, frameTerms, MS_PER_MB_GBPS, type Scene } from './model';
+import { MS_OF_MB_AT_GBPS } from './frame-time';
+import type { MedianFrame } from './median-frame';
 
 /** How unevenly a title runs. All 0: every frame is the same. */
 export interface Roughness {
@@ -13,46 +14,39 @@ export interface Roughness {
 export const SMOOTH: Roughness = { jitter: 0, burstsPerS: 0, burstMB: 0 };
 
 /**
- * Frames of a title on a rig, drawn by chance from a seed: every stage scatters log-normally about its own time, and bursts of assets
- * come like Poisson events. A burst enters the streamed stage, not the sum, so that slow frames can stay where they are while the
- * average grows. The same seed gives the same frames; without roughness each is exactly the closed form.
- * In: the model, how many frames. Out: their times in ms.
+ * Frames drawn by chance from a seed: every stage scatters log-normally about its own time, and bursts of assets come like Poisson events.
+ * A burst crosses the link beside drawing, so that slow frames can stay where they are while the average grows.
+ * @param frame stages of the frame in the middle
+ * @param rough how unevenly the title runs
+ * @param n how many frames
+ * @param seed 0 to 1; the same seed gives the same frames
+ * @returns ms of each frame; without roughness each is exactly the frame in the middle
  */
 export function simulateFrames(
-  p: FrameParams,
-  rig: FrameRig,
-  scene: Scene,
+  frame: MedianFrame,
   rough: Roughness,
   n: number,
   seed: number,
 ): Float32Array {
-  const t = frameTerms(p, rig, scene);
   const source = randomLcg(seed);
   const { jitter } = rough;
   // A log-normal of mean 1.
   const normal = randomNormal.source(source)(0, jitter);
   const gap =
     rough.burstsPerS > 0 ? randomExponential.source(source)(rough.burstsPerS / 1000) : null;
-  const burstMs = (rough.burstMB * MS_PER_MB_GBPS) / rig.downGbps;
+  const burstMs = (rough.burstMB * MS_OF_MB_AT_GBPS) / frame.downGbps;
   const lower = (jitter * jitter) / 2;
-  const rest = t.trips + t.overflow + t.back;
+  const scatter = () => (jitter > 0 ? Math.exp(normal() - lower) : 1);
   const out = new Float32Array(n);
   let at = 0;
   let due = gap ? gap() : Infinity;
   for (let i = 0; i < n; i++) {
-    let cpu = t.cpu;
-    let card = t.card;
-    let traffic = t.traffic;
-    let streamed = t.streamed;
-    if (jitter > 0) {
-      cpu *= Math.exp(normal() - lower);
-      card *= Math.exp(normal() - lower);
-      const sent = Math.exp(normal() - lower);
-      traffic *= sent;
-      streamed *= sent;
-    }
+    const processor = frame.processorMs * scatter();
+    const card = frame.cardMs * scatter();
+    const link = frame.linkMs * scatter();
+    let streamed = 0;
     for (; at >= due; due += (gap as () => number)()) streamed += burstMs;
-    const ms = Math.max(Math.max(cpu, card, streamed) + traffic + rest, t.cap);
+    const ms = Math.max(Math.max(processor, card, streamed) + link + frame.panelMs, frame.capMs);
     out[i] = ms;
     at += ms;
   }
@@ -64,7 +58,9 @@ const USUAL_JITTER = 0.07;
 
 /**
  * How rough a run was, for simulating others like it: the middle half of its frames gives the scatter, its stutters the bursts.
- * `downGbps`: the link it ran over. Null: what is usual.
+ * @param s figures of the run; null for what is usual
+ * @param downGbps usable rate of the link it ran over, Gb/s
+ * @returns roughness for `simulateFrames`
  */
 export function roughnessOf(s: FrameStats | null, downGbps: number): Roughness {
   if (!s) return { jitter: USUAL_JITTER, burstsPerS: 0, burstMB: 0 };
@@ -76,6 +72,6 @@ export function roughnessOf(s: FrameStats | null, downGbps: number): Roughness {
     // The middle half of a normal distribution is 1.349 standard deviations wide.
     jitter: (high - low) / middle / 1.349,
     burstsPerS: s.stutters / s.seconds,
-    burstMB: (stutterMs * downGbps) / MS_PER_MB_GBPS,
+    burstMB: (stutterMs * downGbps) / MS_OF_MB_AT_GBPS,
   };
 }

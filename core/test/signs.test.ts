@@ -3,17 +3,16 @@ import {
   ALARM_IDS,
   type AlarmId,
   alarmsOf,
-  cellsOf,
+  groupRuns,
   elasticity,
-  evidenceOf,
   frameStats,
   pairsOf,
   type RunGroup,
   type RunSeen,
-  tollsOf,
+  signsOf,
 } from '../src/runs';
 import { makeFrames } from './make-frames';
-import { runsOf, type RunAsk } from './make-cells';
+import { runsOf, type RunAsk } from './make-groups';
 
 /** Runs whose frames are really there, with what meters showed beside them. */
 function withFrames(
@@ -49,13 +48,13 @@ function withFrames(
   }));
 }
 const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) =>
-  cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
+  groupRuns(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
 
 describe('signs in the runs', () => {
   it('come with their numbers: flat sizes, load, watts', () => {
     const own = withFrames({}, 12, { sensors: { 'card-load': 55, 'card-w': 120 } });
     const all = [...own, ...withFrames({ resolution: '2560x1440' }, 12.3)];
-    const lines = evidenceOf(first(own, all), cellsOf(all));
+    const lines = signsOf(first(own, all), groupRuns(all));
     expect(lines.map((l) => l.code)).toEqual(['flat-sizes', 'card-load', 'card-watts']);
     expect(lines[0]).toMatchObject({ from: '1920x1080', to: '2560x1440' });
     expect(lines[0]?.code === 'flat-sizes' && lines[0].ratio).toBeCloseTo(1.025, 3);
@@ -65,7 +64,7 @@ describe('signs in the runs', () => {
 
   it('put a slow memory clock before everything', () => {
     const own = withFrames({}, 12, { sensors: { 'memory-mhz': 405, 'card-load': 99 } });
-    const lines = evidenceOf(first(own, own), cellsOf(own));
+    const lines = signsOf(first(own, own), groupRuns(own));
     expect(lines[0]).toEqual({ code: 'memory-clock', mhz: 405, usual: 1750 });
   });
 });
@@ -87,7 +86,6 @@ describe('alarms are raised where they should be', () => {
         withFrames({ card: 'small' }, 12, { hitch }),
       ];
     },
-    starved: () => [withFrames({}, 12, { sensors: { 'card-load': 60, 'card-w': 110 } }), []],
     cap: () => [withFrames({}, 1000 / 72, { jitter: 0.002, n: 1 }), []],
     'memory-clock': () => [withFrames({}, 12, { sensors: { 'memory-mhz': 810 } }), []],
     'periodic-hitch': () => [withFrames({}, 10, { hitch: { everyS: 3, ms: 60 } }), []],
@@ -100,16 +98,28 @@ describe('alarms are raised where they should be', () => {
   for (const id of ALARM_IDS)
     it(id, () => {
       const [own, others] = cases[id]();
-      const cells = cellsOf([...own, ...others]);
+      const cells = groupRuns([...own, ...others]);
       const cell = first(own, [...own, ...others]);
-      const toll = tollsOf(pairsOf(cells).pairs, cell.first.setupId)[0] ?? null;
-      expect(alarmsOf(cell, cells, toll).map((a) => a.id)).toContain(id);
+      // 26 Gb/s carry 52 MB in 16 ms.
+      const overhead = { lo: id === 'beyond-traffic' ? 16 : 1, mid: 17, hi: 18 };
+      const raised = alarmsOf(cell, cells, pairsOf(cells).pairs, overhead);
+      expect(raised.map((a) => a.id)).toContain(id);
     });
+  it('faster through the link than in a slot of the same machine', () => {
+    const groups = groupRuns([
+      ...withFrames({}, 9),
+      ...withFrames({ link: 'slot', sameProcessor: 'yes' }, 12),
+    ]);
+    const { pairs } = pairsOf(groups);
+    expect(alarmsOf(groups[0]!, groups, pairs, null)).toMatchObject([
+      { id: 'impossible', params: { sensor: 'link', value: expect.closeTo(3, 1) as number } },
+    ]);
+  });
   it('none on a plain run', () => {
     const own = withFrames({}, 11.3, {
       sensors: { 'card-load': 98, 'card-w': 190, 'memory-mhz': 1748 },
     });
-    expect(alarmsOf(first(own, own), cellsOf(own), null)).toEqual([]);
+    expect(alarmsOf(first(own, own), groupRuns(own), [], null)).toEqual([]);
   });
 });
 

@@ -1,9 +1,9 @@
 import type { Sensor } from '../capture/types';
-import { repeatKey, type RunFacts } from '../comparison/facts';
+import { repeatKey, type RunFacts } from './facts';
 import type { RunContext, RunKind, RunSettings } from '../schema';
 import type { FrameStats } from '../statistics/summary';
-import { pixelsOf } from './model';
-import type { RigFacts } from './rig';
+import { pixelsOf } from '../resolutions';
+import type { RigFacts } from '../rig';
 
 /** What a sensor showed over a run, its cut left out: mean, the value 95 of 100 stay below, and the most. */
 export interface SensorSeen {
@@ -45,7 +45,11 @@ export interface RunGroup {
   readonly generated: boolean;
 }
 
-/** The mean time of a frame, ms: of a capture, or of a score in frames/s; null for anything else. */
+/**
+ * Mean time of a frame: of a capture, or of a score in frames/s.
+ * @param r a run
+ * @returns ms; null for anything else
+ */
 export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number | null {
   if (r.kind === 'frames') return r.stats?.meanMs ?? null;
   return r.kind === 'score' && r.result?.unit === 'frames/s' ? 1000 / r.result.value : null;
@@ -55,8 +59,12 @@ export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number 
 export const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.trim());
 const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
 
-/** Cells out of runs: those with a frame time and a resolution, repeats together, in the order they come. */
-export function cellsOf(runs: readonly RunSeen[]): RunGroup[] {
+/**
+ * Groups of repeats: runs with a frame time and a resolution, in the order they come.
+ * @param runs runs of any setups and titles; not modified
+ * @returns groups of runs that are repeats of one another
+ */
+export function groupRuns(runs: readonly RunSeen[]): RunGroup[] {
   const byKey = new Map<string, RunSeen[]>();
   for (const r of runs) {
     if (meanMsOf(r) === null || pixelsOf(r.settings.resolution) === null) continue;
@@ -80,15 +88,24 @@ export function cellsOf(runs: readonly RunSeen[]): RunGroup[] {
   });
 }
 
-/** What must be the same for two cells to be of the same scene, whatever they ran on. */
+/** What must be the same for two groups to be of the same scene, whatever they ran on. */
 const SCENE = ['preset', 'upscaling', 'generation', 'rayTracing'] as const;
 
-/** The look of a title: its quality settings. Stage times of one look say little of another. */
+/**
+ * The look of a title: its quality settings.
+ * @param s settings of a run
+ * @returns a text that is the same for runs that look alike
+ */
 export function lookOf(s: RunSettings): string {
   return SCENE.map((k) => s[k] ?? '').join('\u0001');
 }
 
-/** Do two cells show the same scene: title and everything that makes its picture? */
+/**
+ * Do two groups show the same scene: title and everything that makes its picture?
+ * @param a a group
+ * @param b another
+ * @returns true where they differ only in what they ran on
+ */
 export function sameScene(a: RunGroup, b: RunGroup): boolean {
   return (
     a.first.titleId === b.first.titleId &&

@@ -1,16 +1,16 @@
-import { mean, middleOf, type SymptomId } from '../../base';
+import { mean, middleOf, type Range, type SymptomId } from '../../base';
 import { compareRuns } from '../comparison/compare';
-import type { RunGroup } from '../model/cells';
-import type { TollRead } from '../model/toll';
-import { FLAT, heldMemory, otherCards, STARVED } from './evidence';
+import type { RunGroup } from '../comparison/groups';
+import type { MeasuredPair } from '../comparison/pairs';
+import { downRate } from '../rig';
 import { sensorMean } from './observed';
+import { FLAT, heldMemory, otherCards } from './signs';
 
 /** Things in a run that should make somebody look. */
 export const ALARMS = {
   'rank-inversion': 'The stronger card is the slower one',
   'worse-than-inside': 'Slower than the graphics inside the host',
   'flat-lows': 'Averages grow with the card, lows do not',
-  starved: 'The card is starved',
   cap: 'Something holds the frames to a rate',
   'memory-clock': 'The memory of the card runs slow',
   'periodic-hitch': 'A hitch comes back in a fixed time',
@@ -31,7 +31,6 @@ export const ALARM_SYMPTOMS: Readonly<Partial<Record<AlarmId, SymptomId>>> = {
   'rank-inversion': 'bigger-slower',
   'worse-than-inside': 'slower-than-inside',
   'flat-lows': 'poor-lows',
-  starved: 'load-without-watts',
   cap: 'flat-frames',
   'memory-clock': 'memory-clock-half',
   'periodic-hitch': 'regular-hitch',
@@ -123,38 +122,58 @@ function impossible(c: RunGroup): Alarm[] {
   return found;
 }
 
-/** Load and watts both low, or the one that is known, with clocks as usual and no limit set: the card waits for something. */
-function starved(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
-  if (c.capped || heldMemory(c, cells)) return [];
-  const load = sensorMean(c, 'card-load');
-  const watts = sensorMean(c, 'card-w');
-  const board = c.first.rig.boardW;
-  const share = watts !== null && board ? watts / middleOf(board) : null;
-  const idle = load === null ? null : load < STARVED.loadPercent;
-  const weak = share === null ? null : share < STARVED.wattsShare;
-  if ((idle ?? weak) !== true || (weak ?? idle) !== true) return [];
-  const params = { ...(load !== null && { load }), ...(share !== null && { watts: share * 100 }) };
-  return [alarm('starved', params)];
+/** A link overhead that needs more than this a frame, MB, is more than traffic explains (common practice, no published source). */
+const MAX_TRAFFIC_MB = 40;
+const BITS = 8;
+
+/** What the frame model says the link costs a frame, for alarms: the ends of its 80 % band, ms. */
+export interface OverheadSeen extends Range {
+  readonly mid: number;
 }
 
-/** Everything in a cell that should make somebody look, the most telling first. In: every cell known, and the toll of its link. */
-export function alarmsOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null): Alarm[] {
+/** An overhead that even at its low end no traffic explains. */
+function beyondTraffic(c: RunGroup, overhead: OverheadSeen | null): Alarm[] {
+  const gbps = downRate(c.first.rig);
+  if (!overhead || gbps === null || c.first.rig.slot) return [];
+  const leastMB = (overhead.lo * gbps) / BITS;
+  return leastMB > MAX_TRAFFIC_MB
+    ? [alarm('beyond-traffic', { ms: overhead.lo, trafficMB: leastMB })]
+    : [];
+}
+
+/** Faster through the link than in a slot of the same machine, by more than chance. */
+function fasterThanSlot(c: RunGroup, pairs: readonly MeasuredPair[]): Alarm[] {
+  return pairs
+    .filter((p) => p.b === c && p.kind === 'slot' && !p.foreign && (p.difference.hi ?? 0) < 0)
+    .slice(0, 1)
+    .map((p) => alarm('impossible', { sensor: 'link', value: -p.difference.mid, most: 0 }));
+}
+
+/**
+ * Everything in a group of runs that should make somebody look, the most telling first.
+ * @param c the group that is looked at
+ * @param groups every group that is known
+ * @param pairs measured pairs among them
+ * @param overhead what the frame model says the link costs; null where it is not computed
+ * @returns alarms with their figures
+ */
+export function alarmsOf(
+  c: RunGroup,
+  groups: readonly RunGroup[],
+  pairs: readonly MeasuredPair[],
+  overhead: OverheadSeen | null,
+): Alarm[] {
   const stats = c.runs.flatMap((r) => r.stats ?? []);
   const cap = stats.find((s) => s.cap)?.cap ?? null;
   const hitch = stats.find((s) => s.period)?.period ?? null;
   const asked = c.first.settings.capFps;
-  const held = heldMemory(c, cells);
+  const held = heldMemory(c, groups);
   return [
     ...(held ? [alarm('memory-clock', { ...held })] : []),
-    ...cardAlarms(c, cells),
-    ...insideAlarm(c, cells),
-    ...(toll?.beyondTraffic
-      ? [alarm('beyond-traffic', { ms: toll.mid, trafficMB: toll.trafficMB })]
-      : []),
-    ...(toll && toll.basis !== 'interval' && (toll.hi ?? toll.mid) < 0
-      ? [alarm('impossible', { sensor: 'toll', value: toll.mid, most: 0 })]
-      : []),
-    ...starved(c, cells),
+    ...cardAlarms(c, groups),
+    ...insideAlarm(c, groups),
+    ...beyondTraffic(c, overhead),
+    ...fasterThanSlot(c, pairs),
     ...(cap && !asked ? [alarm('cap', { fps: cap.fps, percent: cap.share * 100 })] : []),
     ...(hitch
       ? [alarm('periodic-hitch', { seconds: hitch.seconds, percent: hitch.strength * 100 })]

@@ -8,23 +8,11 @@ export async function simulateSpeed(rounds = 21) {
   const { simulateFrames, randomLcg, randomNormal } = await load(
     `export { simulateFrames } from '${ROOT}/core/src/runs'; export { randomLcg, randomNormal } from 'd3-random';`,
   );
-  const params = {
-    cpuMs: 7,
-    cardMs: 6,
-    exponent: 0.85,
-    trafficMB: 9,
-    streamed: 0.2,
-    trips: 300,
-    kappa: 0.7,
-    workingGB: 4,
-    touched: 0.02,
-  };
-  const rig = { downGbps: 26, upGbps: 25.3, latencyUs: 2.2, memoryGB: 8 };
-  const scene = { pixels: 2560 * 1440, panel: false, capFps: null };
+  const frame = { processorMs: 7, cardMs: 9.7, linkMs: 3, panelMs: 0, capMs: 0, downGbps: 26 };
   const rough = { jitter: 0.08, burstsPerS: 0.3, burstMB: 120 };
   let kept = 0;
   const ours = () => {
-    kept += simulateFrames(params, rig, scene, rough, FRAMES, 0.5)[FRAMES - 1];
+    kept += simulateFrames(frame, rough, FRAMES, 0.5)[FRAMES - 1];
   };
   const reference = () => {
     const normal = randomNormal.source(randomLcg(0.5))(0, rough.jitter);
