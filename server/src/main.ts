@@ -10,6 +10,7 @@ import { scheduleFeeds } from './workshop/feeds';
 import { stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
+import { endFrameThreads } from './runs/frame-work';
 import { scheduleBackups } from './workshop/backups';
 import { Streams } from './platform/streams/streams';
 
@@ -112,6 +113,7 @@ async function main(): Promise<void> {
     stopJobs,
     scheduleFeeds(services),
     scheduleBackups(services),
+    endFrameThreads,
   ]);
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);

@@ -20,7 +20,7 @@ import { defineRunChannel, RunChannelModel } from './runs/models/run-channel';
 import { defineRunStatistics } from './runs/models/run-statistics';
 import { defineCapture, CaptureModel } from './runs/models/capture';
 import { defineProfile } from './runs/models/profile';
-import { defineProfileFit } from './runs/models/profile-fit';
+import { defineRunForecast } from './runs/models/run-forecast';
 import { defineCsvMapping } from './runs/models/csv-mapping';
 import { definePlannedSession } from './runs/models/planned-session';
 import { defineLogEntry } from './plan/models/log-entry';
@@ -59,7 +59,7 @@ const MODELS = [
   defineRunStatistics,
   defineCapture,
   defineProfile,
-  defineProfileFit,
+  defineRunForecast,
   defineCsvMapping,
   definePlannedSession,
   defineLogEntry,

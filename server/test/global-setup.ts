@@ -12,6 +12,7 @@ declare module 'vitest' {
   interface ProvidedContext {
     adminUrl: string;
     scoutThread: string;
+    frameThread: string;
   }
 }
 
@@ -30,11 +31,14 @@ export default async function setup(project: TestProject): Promise<() => void> {
   defineModels(demo);
   await firstStart({ now: () => new Date(DEMO_NOW) }, DEMO_FILE);
   await demo.close();
-  // The thread of a search is a file of its own: threads do not go through the test runner's transforms.
-  const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');
+  // The programs of threads are files of their own: threads do not go through the test runner's transforms.
   await build({
-    entryPoints: [join(ROOT, 'server/src/buy/scout-thread.ts')],
-    outfile: scoutThread,
+    entryPoints: ['buy/scout-thread.ts', 'runs/frame-thread.ts'].map((f) =>
+      join(ROOT, 'server/src', f),
+    ),
+    outdir: TEST_DATA_DIR,
+    entryNames: '[name]',
+    outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',
     format: 'esm',
@@ -44,7 +48,8 @@ export default async function setup(project: TestProject): Promise<() => void> {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },
   });
-  project.provide('scoutThread', scoutThread);
+  project.provide('scoutThread', join(TEST_DATA_DIR, 'scout-thread.mjs'));
+  project.provide('frameThread', join(TEST_DATA_DIR, 'frame-thread.mjs'));
   project.provide('adminUrl', cluster.url('postgres'));
   return () => cluster.close();
 }

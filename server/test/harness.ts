@@ -54,7 +54,14 @@ export async function start(
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, url);
   const app = createApp(
-    { ...grounds, streams, scoutThread: inject('scoutThread'), ...services, ...withUrl(url) },
+    {
+      ...grounds,
+      streams,
+      scoutThread: inject('scoutThread'),
+      frameThread: inject('frameThread'),
+      ...services,
+      ...withUrl(url),
+    },
     { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
   // A process works on one database at a time; here each request makes its own the one.

@@ -31,17 +31,33 @@ describe('runs in a bundle', () => {
       settings: { resolution: '1920x1080' },
     });
     await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), cutS: 2, saw: 'y' });
-    const made = await h.api.post(`/api/profiles/${run.titleId}/fits`).send({ id: randomUUID() });
-    expect(made.status).toBe(201);
+    const uneven = steady(400, 15.3).map((v, i) => v * (1 + 0.05 * Math.sin(i)));
+    await addRun(h, setup.id, uneven, { settings: { resolution: '2560x1440' } });
     const file = await exported();
-    expect(file.profiles[0]?.fits[0]?.fit.cells).toBe(1);
-    expect(file.captures).toHaveLength(1);
+    expect(file.runs.map((r) => r.forecast?.basis)).toEqual([undefined, 'near']);
+    expect(file.captures).toHaveLength(2);
     const other = await start();
     try {
       await inTransaction(() => loadBundle(file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }));
       const again = (await other.api.get(`/api/runs/${run.id}`)).body as RunEntry;
       expect(again).toEqual((await h.api.get(`/api/runs/${run.id}`)).body);
       expect((await other.api.get('/api/bundle')).body).toEqual(file);
+    } finally {
+      await other.close();
+    }
+  });
+
+  it('of earlier versions bring calibrations, which are read over', async () => {
+    await addRun(h, setup.id, steady(400, 10), { settings: { resolution: '1920x1080' } });
+    const file = await exported();
+    const profiles = file.profiles.map((p) => ({
+      ...p,
+      fits: [{ id: 'fit.0', fit: { cells: 3 } }],
+    }));
+    const other = await start();
+    try {
+      await load({ ...file, profiles });
+      expect((await other.api.get('/api/bundle')).body.profiles).toEqual(file.profiles);
     } finally {
       await other.close();
     }
@@ -67,15 +83,13 @@ describe('runs in a bundle', () => {
       .send({ id: randomUUID(), text: 'mine', happenedOn: '2026-11-01' });
     expect(note.status).toBeLessThan(300);
     expect(await count('runs')).toBeGreaterThan(40);
-    expect(await count('profile_fits')).toBe(3);
     await h.api.delete('/api/demo');
     const left = await h.rows<{ setup_id: string; origin: string }>(
       'SELECT DISTINCT setup_id, origin FROM runs',
     );
     expect(left).toEqual([{ setup_id: dome!.id, origin: 'adopted' }]);
-    // Three titles and three synthetic tests were run on it; calibrations rest on runs that went.
+    // Three titles and three synthetic tests were run on it.
     expect(await count('profiles')).toBe(6);
-    expect(await count('profile_fits')).toBe(0);
     expect(await count('captures')).toBe(
       await count('(SELECT DISTINCT sha256 FROM run_channels) x'),
     );

@@ -37,12 +37,12 @@ import {
   type ScreenSpec,
   type SupplySpec,
 } from '@ruddy/core/parts';
-import { STANDARD_RESOLUTIONS } from '@ruddy/core/runs';
+import { cellsOfEvidence, STANDARD_RESOLUTIONS } from '@ruddy/core/runs';
 import { invalid } from '../platform/http/problem';
 import type { Services } from '../platform/http/route';
 import { chainOf } from '../setups/chain';
 import { tallies } from '../plan/queries/evidence';
-import { frameAsks } from '../runs/fits';
+import { frameAsks } from '../runs/frame-titles';
 import { allPrices, listRates } from './prices';
 import { houseRules } from '../setups/rules';
 import { readSetup } from '../setups/setup-store';
@@ -267,7 +267,9 @@ function knownByName(
   },
 ): (c: Named) => boolean {
   const logged = new Set(known.near.flatMap((n) => [n.dock, n.card]));
-  const measured = new Set(known.frames.flatMap((f) => Object.keys(f.model.fit?.main.cards ?? {})));
+  const measured = new Set(
+    known.frames.flatMap((f) => f.title.evidence.flatMap(cellsOfEvidence).map((c) => c.card.id)),
+  );
   const { requirements, releases } = known.context;
   return (c) =>
     logged.has(plain(c.name)) ||
@@ -324,7 +326,7 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
   return {
     input,
     host: partName(base.host),
-    title: frames[0]?.model.name ?? '',
+    title: frames[0]?.title.name ?? '',
     outright: completeSystems(rows, prices, frames, house),
     left,
   };

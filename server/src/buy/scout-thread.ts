@@ -5,7 +5,7 @@ import { comboOf, Ranking, resultOf, type RowIds, type ScoutInput, Views } from 
 const { input, pins } = workerData as { input: ScoutInput; pins: readonly RowIds[] };
 const ranking = new Ranking(input);
 ranking.step(Infinity, () => 0);
-const views = new Views(ranking);
+const views = new Views(ranking, true);
 const pinned = pins.map((ids) => {
   const combo = comboOf(ranking, ids);
   return combo && views.of(ranking.indexAt(combo));

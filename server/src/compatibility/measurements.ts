@@ -5,7 +5,7 @@ import { storedReading } from '@ruddy/core/bring-up/contract';
 import { type Chain, chainNames, partName } from '@ruddy/core/chain';
 import { type MeasureId, type Measurement, ofPairs } from '@ruddy/core/compatibility';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
-import { cellsOf, pairsOf } from '@ruddy/core/runs';
+import { groupRuns, pairsOf } from '@ruddy/core/runs';
 import { chainOf } from '../setups/chain';
 import { runsOfTitles } from '../runs/runs-read';
 import { SetupModel } from '../setups/models/setup';
@@ -68,7 +68,7 @@ export async function measurementsOf(
   const list: [MeasureId, Measurement[]][] = [];
   if (ofRuns.length > 0) {
     const titles = await ProfileModel.findAll({ where: { kind: 'title' }, attributes: ['id'] });
-    const { pairs } = pairsOf(cellsOf(await runsOfTitles(titles.map((t) => t.id))));
+    const { pairs } = pairsOf(groupRuns(await runsOfTitles(titles.map((t) => t.id))));
     for (const m of ofRuns) list.push([m, ofPairs(pairs, m)]);
   }
   if (asked.includes('copy')) list.push(['copy', await copies()]);

@@ -1,7 +1,6 @@
 import { col, fn, Op } from 'sequelize';
 import { exists } from '../platform/db/rows';
 import { ProfileModel } from '../runs/models/profile';
-import { titleModels } from '../runs/queries/title-models';
 import { ClaimModel } from './models/claim';
 import { TitleNoteModel } from './models/title-note';
 import type * as z from 'zod';
@@ -20,7 +19,7 @@ import type {
   titleNoteBody,
 } from '@ruddy/core/compatibility/contract';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/parts';
-import { cellsOf, pairsOf } from '@ruddy/core/runs';
+import { groupRuns, pairsOf } from '@ruddy/core/runs';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
@@ -140,18 +139,9 @@ export async function titleRegister(): Promise<Register> {
       ['id', 'DESC'],
     ],
   });
-  const cells = cellsOf(await runsOfTitles(titles.map((t) => t.id)));
-  const models = await titleModels(titles.map((t) => t.id));
-  const wants = new Map(
-    models.map((m) => [
-      m.id,
-      {
-        workingGB: m.params?.workingGB ?? 0,
-        trips: m.fit?.terms.find((t) => t.kind === 'trips' && t.state === 'fitted')?.value ?? 0,
-      },
-    ]),
-  );
-  const found = registerFromRuns(cells, pairsOf(cells).pairs, wants);
+  const groups = groupRuns(await runsOfTitles(titles.map((t) => t.id)));
+  const wantsGB = new Map(profiles.map((p) => [p.id, p.params?.workingGB ?? 0]));
+  const found = registerFromRuns(groups, pairsOf(groups).pairs, wantsGB);
   const linkWords = (k: Note['standard']) =>
     k === 'any' ? 'any' : PORT_STANDARDS[k as PortStandard];
   const items: Register['items'] = [

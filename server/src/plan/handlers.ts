@@ -1,12 +1,13 @@
 import { RuleBook } from '@ruddy/core/base';
 import { nearWeights } from '@ruddy/core/compatibility';
-import { evaluate } from '@ruddy/core/plan';
+import { evaluate, rigOfEvaluation } from '@ruddy/core/plan';
 import { evaluateContracts, type evaluateResponse, planContracts } from '@ruddy/core/plan/contract';
 import { verdictSentence } from '@ruddy/core/plan/text';
 import type * as z from 'zod';
 import { pricesOfFixes } from '../buy/fix-prices';
 import { implement } from '../platform/http/route';
-import { frameAsks } from '../runs/fits';
+import { frameAsks } from '../runs/frame-titles';
+import { inFrameThread } from '../runs/frame-work';
 import { givenChain } from '../setups/chain-given';
 import { listRules, putRule } from '../setups/rules';
 import { groundsFor } from './context';
@@ -29,7 +30,6 @@ export const judgeRoutes = implement(evaluateContracts, {
       ...(requirements && { requirements }),
       ...(releases && { releases }),
       ...(evidence && { evidence }),
-      ...(body.frames && { frames: await frameAsks(body.frames) }),
     };
     const evaluation = evaluate({ chain, context });
     return {
@@ -38,6 +38,15 @@ export const judgeRoutes = implement(evaluateContracts, {
         chain,
         evaluation: evaluation as unknown as z.input<typeof evaluateResponse>['evaluation'],
       },
+    };
+  },
+  'POST /api/forecasts': async ({ body }, s) => {
+    const chain = await givenChain(body);
+    const context = await groundsFor(s, [chain], body.rules);
+    const rig = rigOfEvaluation(chain, evaluate({ chain, context }));
+    const asks = await frameAsks(body.frames);
+    return {
+      body: { items: await inFrameThread(s, 'forecasts', { rig, asks, refined: body.refined }) },
     };
   },
   'POST /api/fixes': async ({ body }, s) => {

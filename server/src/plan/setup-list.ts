@@ -21,7 +21,6 @@ import { groundsFor } from './context';
 import { tallies } from './queries/evidence';
 import { decodeCursor, toPage } from '../platform/db/paging';
 import { toSetup } from '../setups/setup-store';
-import { bestToll, tollRows } from '../runs/tolls';
 
 async function judge(
   s: Services,
@@ -46,7 +45,6 @@ async function judge(
       chain: { host, dock, card },
       glance: summarizeEvaluation(evaluation),
       last: last.get(row.id) ?? null,
-      toll: null,
     };
     return { row, chain, evaluation, list };
   });
@@ -60,13 +58,7 @@ export async function listSetups(
   const after = decodeCursor(q.cursor, 2);
   const ids = await setupPage(q, after);
   const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
-  const tolls = await tollRows(models.map((m) => m.id));
-  const judged = new Map(
-    (await judge(s, models)).map((j) => [
-      j.row.id,
-      { ...j.list, toll: bestToll(tolls.get(j.row.id) ?? []) },
-    ]),
-  );
+  const judged = new Map((await judge(s, models)).map((j) => [j.row.id, j.list]));
   return toPage(
     ids,
     q.limit,

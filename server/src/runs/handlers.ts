@@ -1,9 +1,7 @@
 import { profileContracts, runContracts } from '@ruddy/core/runs/contract';
 import { implement, BYTES } from '../platform/http/route';
-import { readSetup } from '../setups/setup-store';
 import { dropUnusedCaptures, keepCapture, packedChannel } from './captures';
-import { listFits, makeFit } from './fits';
-import { predictionsOf } from './predictions';
+import { linkOverheads } from './link-overheads';
 import {
   addProfile,
   listProfiles,
@@ -16,7 +14,7 @@ import {
 } from './profiles';
 import { addRun, oneRun, sayOfRun } from './runs';
 import { listRuns } from './runs-read';
-import { tollRows } from './tolls';
+import { settledForecasts } from './settled-forecasts';
 
 export const profileRoutes = implement(profileContracts, {
   'GET /api/profiles': async () => ({ body: { items: await listProfiles() } }),
@@ -32,20 +30,10 @@ export const profileRoutes = implement(profileContracts, {
     const entry = await patchProfile(params.id, body, revision);
     return { body: entry, etag: entry.rev };
   },
-  'GET /api/profiles/:id/fits': async ({ params }) => ({
-    body: { items: await listFits(params.id) },
+  'GET /api/link-overheads': async ({ query }, s) => ({
+    body: { items: await linkOverheads(s, query.setupIds.split(',')) },
   }),
-  'POST /api/profiles/:id/fits': async ({ params, body, actor }, s) => ({
-    status: 201,
-    body: await makeFit(s, params.id, body, actor),
-  }),
-  'GET /api/setups/:id/tolls': async ({ params }) => {
-    await readSetup(params.id);
-    return { body: { items: (await tollRows([params.id])).get(params.id) ?? [] } };
-  },
-  'GET /api/predictions': async ({ query }) => ({
-    body: await predictionsOf(query.setupId ?? null),
-  }),
+  'GET /api/settled-forecasts': async ({ query }) => ({ body: await settledForecasts(query) }),
 });
 
 export const runRoutes = implement(runContracts, {

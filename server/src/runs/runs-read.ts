@@ -129,11 +129,17 @@ export async function listRuns(q: RunFilter): Promise<Page<RunEntry>> {
   );
 }
 
+/** Those of these runs that stand, up to the most that are counted. */
+export async function runsByIds(ids: readonly string[]): Promise<RunEntry[]> {
+  if (ids.length === 0) return [];
+  return (await listRuns({ ids, limit: MAX_COUNTED })).items;
+}
+
 /** Every run that stands of these titles, oldest first, up to the most that are counted. */
 export async function runsOfTitles(titleIds: readonly string[]): Promise<RunEntry[]> {
   if (titleIds.length === 0) return [];
   const { items } = await listRuns({ titleIds, limit: MAX_COUNTED });
   return items.reverse();
 }
-/** Runs that calibrations, tolls and predictions are made from at most; the newest count. */
+/** Most runs that evidence is made from; the newest count. */
 const MAX_COUNTED = 2000;

@@ -15,6 +15,7 @@ import { chainOf } from '../setups/chain';
 import { addEvent } from '../setups/events';
 import { figure } from './run-figures';
 import { foldedRun, listRuns } from './runs-read';
+import { settleForecast } from './settled-forecasts';
 import { readSetup } from '../setups/setup-store';
 
 export type RunInput = z.output<typeof runBody>;
@@ -122,7 +123,9 @@ export async function addRun(
     const chain = chainOf(rows, row.details);
     return storeRun(setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id });
   });
-  return { entry: await oneRun(run.id), fresh: fate === 'stored' };
+  const entry = await oneRun(run.id);
+  if (fate === 'stored') await settleForecast(s, entry);
+  return { entry, fresh: fate === 'stored' };
 }
 
 export async function oneRun(id: string): Promise<RunEntry> {

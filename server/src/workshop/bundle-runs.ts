@@ -6,10 +6,10 @@ import { fromZod } from '../platform/http/problem';
 import { at, count, type Load } from '../platform/db/bundle-tools';
 import { keepCapture } from '../runs/captures';
 import { chainOf } from '../setups/chain';
-import { storeFit } from '../runs/fits';
 import { idFromFile } from '../platform/db/ids';
 import { addProfile, addSession, keepMapping, listMappings } from '../runs/profiles';
 import { refigure, storeRun } from '../runs/runs';
+import { keepForecast } from '../runs/settled-forecasts';
 import { readSetup } from '../setups/setup-store';
 
 /** Values of runs, before the runs that name them. */
@@ -27,15 +27,11 @@ export async function loadCaptures(l: Load): Promise<void> {
 export async function loadRunBasics(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, p] of l.bundle.profiles.entries()) {
-    const { fits, ...rest } = p;
+    const { fits: _computedAnew, ...rest } = p;
+    void _computedAnew;
     const { id, fresh } = await addProfile({ ...rest, id: idFromFile(p.id) }, made).catch(
       (e: unknown) => at(`profiles/${i}`, e),
     );
-    for (const f of fits)
-      await storeFit(
-        { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit },
-        made,
-      );
     l.titles.set(idFromFile(p.id), id);
     count(l, fresh ? 'stored' : 'same', 'profiles');
   }
@@ -55,7 +51,7 @@ export async function loadRun(
   setupId: string,
   place: string,
 ): Promise<void> {
-  const { setupId: _file, recordedAt, happenedAt, seq, chain: given, ...rest } = r;
+  const { setupId: _file, recordedAt, happenedAt, seq, chain: given, forecast, ...rest } = r;
   void [_file, seq];
   const { rows, row } = await readSetup(setupId);
   const parsed = given === undefined ? null : chainSchema.safeParse(given);
@@ -72,6 +68,7 @@ export async function loadRun(
   const fate = await storeRun(setupId, body, chain, made, `${place}/`).catch((e: unknown) =>
     at(place, e),
   );
+  if (forecast && fate === 'stored') await keepForecast(body.id, forecast);
   count(l, fate, 'runs');
 }
 
@@ -100,8 +97,9 @@ export async function exportRuns(): Promise<Exported> {
   const sessions = await PlannedSessionModel.findAll({ order: ['id'] });
   return {
     profiles,
-    runs: runs.map(({ private: own, channels, ...r }) => ({
+    runs: runs.map(({ private: own, channels, forecast, ...r }) => ({
       ...r,
+      ...(forecast && { forecast }),
       happenedAt: r.happenedAt.toISOString(),
       recordedAt: r.recordedAt.toISOString(),
       saw: own?.saw ?? '',

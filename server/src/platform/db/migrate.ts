@@ -14,6 +14,7 @@ import * as trouble from './migrations/0010-trouble';
 import * as scout from './migrations/0011-scout';
 import * as trust from './migrations/0012-trust';
 import * as answers from './migrations/0013-answers';
+import * as forecasts from './migrations/0014-forecasts';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -30,6 +31,7 @@ const MIGRATIONS = [
   { name: '0011-scout', up: scout.up },
   { name: '0012-trust', up: trust.up },
   { name: '0013-answers', up: answers.up },
+  { name: '0014-forecasts', up: forecasts.up },
 ];
 
 /** The newest migration of this program. */

@@ -26,10 +26,16 @@ export async function createOnce<M extends Model>(
     .bulkInsert(
       model.getTableName(),
       [row],
-      { ignoreDuplicates: true, returning: [...model.primaryKeyAttributes] } as object,
+      { ignoreDuplicates: true, returning: keyFields(model) } as object,
       fieldTypes(model),
     );
   return Array.isArray(created) && created.length > 0;
+}
+
+/** Columns of the primary key. */
+function keyFields(model: ModelStatic<Model>): string[] {
+  const attributes = model.getAttributes() as Record<string, ModelAttributeColumnOptions>;
+  return model.primaryKeyAttributes.map((name) => attributes[name]?.field ?? name);
 }
 
 function fieldTypes(model: ModelStatic<Model>): Record<string, ModelAttributeColumnOptions> {

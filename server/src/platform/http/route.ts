@@ -36,6 +36,8 @@ export interface Services {
   unexpected?: (error: unknown) => void;
   /** Where the thread of a search lies; beside the built server when left out. */
   scoutThread?: string | URL;
+  /** Where the thread of the frame model lies; beside the built server when left out. */
+  frameThread?: string | URL;
 }
 
 /** What a handler receives beside the checked parts of the request. */

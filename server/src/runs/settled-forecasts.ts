@@ -1,0 +1,123 @@
+import {
+  cellOfRun,
+  evidenceOfRuns,
+  FRAME_MODEL_VERSION,
+  type FrameTitle,
+  isGenerated,
+  meanMsOf,
+  missingFor,
+  pixelsOf,
+  scoreForecasts,
+} from '@ruddy/core/runs';
+import type {
+  KeptForecast,
+  RunEntry,
+  SettledForecasts,
+  SettledRow,
+} from '@ruddy/core/runs/contract';
+import type { Services } from '../platform/http/route';
+import { createOnce } from '../platform/db/rows';
+import { frameTitles } from './frame-titles';
+import { inFrameThread } from './frame-work';
+import { RunForecastModel } from './models/run-forecast';
+import { runsByIds, runsOfTitles } from './runs-read';
+
+/** Says a run anything of a forecast? Not one that a limit held, that was generated, or that was made in a slot. */
+const settles = (r: RunEntry) =>
+  meanMsOf(r) !== null &&
+  pixelsOf(r.settings.resolution) !== null &&
+  (r.stats?.cap ?? null) === null &&
+  !isGenerated(r.settings) &&
+  !r.rig.slot;
+
+/** What was known of the title of a run before it was stored. */
+async function knownBefore(run: RunEntry): Promise<FrameTitle | null> {
+  const [title] = await frameTitles([run.titleId]);
+  if (!title) return null;
+  const earlier = (await runsOfTitles([run.titleId])).filter(
+    (r) => r.id !== run.id && r.titleId === run.titleId && r.recordedAt <= run.recordedAt,
+  );
+  return { ...title, evidence: evidenceOfRuns(earlier).evidence };
+}
+
+/** The forecast of a run from what was known before it; null where it says nothing of one, or too little was known. */
+async function forecastBefore(s: Services, run: RunEntry): Promise<KeptForecast | null> {
+  if (!settles(run)) return null;
+  const title = await knownBefore(run);
+  const cell = cellOfRun(run);
+  if (!title || missingFor(cell, title).length > 0) return null;
+  const known = { ...title, titleId: title.id, refined: false };
+  const { basis, fps } = await inFrameThread(s, 'forecast', { known, cell });
+  // A repeat is no test of a forecast.
+  if (basis === 'measured') return null;
+  const evidence = title.evidence.length;
+  return { madeAt: s.now().toISOString(), model: FRAME_MODEL_VERSION, evidence, basis, fps };
+}
+
+/** Keeps a forecast with its run. The same run twice changes nothing. */
+export async function keepForecast(runId: string, f: KeptForecast): Promise<void> {
+  const { madeAt, model, evidence, basis, fps } = f;
+  await createOnce(RunForecastModel, {
+    runId,
+    madeAt: new Date(madeAt),
+    model,
+    evidence,
+    basis,
+    fps,
+  });
+}
+
+/** Forecasts a run that was just stored from what was known before, and keeps that. A failure is reported; the run stands. */
+export async function settleForecast(s: Services, run: RunEntry): Promise<void> {
+  try {
+    const found = await forecastBefore(s, run);
+    if (found) await keepForecast(run.id, found);
+  } catch (e) {
+    s.unexpected?.(e);
+  }
+}
+
+function rowOf(run: RunEntry, f: RunForecastModel): SettledRow | null {
+  const ms = meanMsOf(run);
+  if (ms === null || !settles(run)) return null;
+  const { model, evidence, basis, fps } = f;
+  return {
+    runId: run.id,
+    setupId: run.setupId,
+    setupName: run.setupName,
+    titleId: run.titleId,
+    title: run.title,
+    resolution: run.settings.resolution,
+    panel: run.settings.screenPath === 'panel',
+    at: run.happenedAt,
+    measured: 1000 / ms,
+    madeAt: f.madeAt.toISOString(),
+    model,
+    evidence,
+    basis,
+    fps,
+  };
+}
+
+/**
+ * Runs against the forecasts that were made of them before they were known, newest first, with their score. Only runs of one's own are
+ * forecast; those of the demo were made by a program.
+ */
+export async function settledForecasts(asked: {
+  setupId?: string | undefined;
+  titleId?: string | undefined;
+}): Promise<SettledForecasts> {
+  const kept = await RunForecastModel.findAll({
+    order: [['madeAt', 'DESC'], 'runId'],
+    limit: 2000,
+  });
+  const byRun = new Map(kept.map((f) => [f.runId, f]));
+  const runs = await runsByIds([...byRun.keys()]);
+  const rows = runs
+    .flatMap((run) => rowOf(run, byRun.get(run.id) as RunForecastModel) ?? [])
+    .filter((r) => asked.titleId === undefined || r.titleId === asked.titleId);
+  const items = rows
+    .filter((r) => asked.setupId === undefined || r.setupId === asked.setupId)
+    .sort((a, b) => b.at.localeCompare(a.at));
+  return { items, score: scoreForecasts(rows) };
+}
