@@ -25,12 +25,13 @@ export function scoutCalls() {
   async function run(next: Ranking, on: (r: ScoutResult) => void): Promise<'done' | 'stopped'> {
     const mine = (turn += 1);
     ranking = next;
-    views = new Views(next);
+    let shown = (views = new Views(next, false));
     for (;;) {
       const done = next.step(performance.now() + SLICE_MS, () => performance.now());
       if (mine !== turn) return 'stopped';
-      on(resultOf(next, views));
-      if (done) return 'done';
+      on(resultOf(next, shown));
+      if (done && shown.refined) return 'done';
+      if (done) views = shown = new Views(next, true);
       // A breath, so that a call to stop is heard.
       await new Promise((go) => setTimeout(go, 0));
       if (mine !== turn) return 'stopped';

@@ -216,7 +216,7 @@ export class ScoutPage {
         this.screens.set(
           a.screens.items.map((p) => ({ id: p.id, name: partName(p.spec as ScreenSpec) })),
         );
-        this.titles.set(a.titles.filter((t) => t.params !== null || t.fittedAt !== null));
+        this.titles.set(a.titles.filter((t) => t.params !== null || t.runs > 0));
         this.#allSetups.set(a.setups.items);
         this.searches.set(a.searches.items);
         // What is remembered on this machine may be gone by now.

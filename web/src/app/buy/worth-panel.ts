@@ -11,7 +11,7 @@ import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { type SpendingOption, worthOf } from '@ruddy/core/buy';
 import { worthSentence } from '@ruddy/core/buy/text';
-import type { Evaluation } from '@ruddy/core/plan';
+import { eightyBand, type NoForecast, type TitleForecast } from '@ruddy/core/runs';
 import type { FramesAsked } from '@ruddy/core/runs/contract';
 import { ApiClient } from '../platform/api/api-client';
 import { PlanCost } from '../plan/plan-cost';
@@ -78,7 +78,7 @@ export class WorthPanel {
   readonly #api = inject(ApiClient);
   readonly #editor = inject(SetupEditor);
   readonly #plan = inject(PlanCost);
-  readonly evaluation = input.required<Evaluation>();
+  readonly forecasts = input.required<readonly (TitleForecast | NoForecast)[]>();
   readonly #of = computed(() => this.#editor.stored()?.id ?? '');
   readonly at = linkedSignal<string, number>({ source: this.#of, computation: () => 0 });
   readonly nowFps = linkedSignal<string, number | null>({
@@ -109,7 +109,7 @@ export class WorthPanel {
   readonly currency = computed(() => this.#plan.cost()?.currency ?? 'EUR');
   /** Titles of which frames can be told here. */
   readonly uses = computed(() =>
-    this.evaluation().predicted.forecasts.flatMap((f) =>
+    this.forecasts().flatMap((f) =>
       'missing' in f
         ? []
         : [
@@ -117,7 +117,7 @@ export class WorthPanel {
               name: `${f.title} at ${f.resolution.replace('x', '×')}`,
               titleId: f.titleId,
               resolution: f.resolution,
-              fps: f.fps,
+              fps: eightyBand(f.forecast.fps),
             },
           ],
     ),

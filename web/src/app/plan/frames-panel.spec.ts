@@ -1,17 +1,15 @@
 import { type Chain, chainSchema } from '@ruddy/core/chain';
-import { evaluate } from '@ruddy/core/plan';
 import {
-  type Asked,
-  calibrate,
-  cellsOf,
+  evidenceOfRuns,
   FACT_IDS,
+  forecastTitle,
+  type FrameTitle,
   NO_RUN_CONTEXT,
   NO_RUN_SETTINGS,
   pixelsOf,
   rigOf,
   type RunFacts,
   type RunSeen,
-  type TitleModel,
 } from '@ruddy/core/runs';
 import { FramesPanel } from './frames-panel';
 import { PORT, shown, words } from './spec-help';
@@ -68,56 +66,68 @@ function runs(): RunSeen[] {
     }),
   );
 }
-const asked = (pixels: number): Asked => ({
-  pixels,
-  panel: false,
-  capFps: null,
-  powerMode: '',
-  preset: '',
-  rayTracing: false,
-  look: null,
+const RUNS = runs();
+/** A title as the server gives it. */
+const title = (id: string, name: string, list: readonly RunSeen[]): FrameTitle => ({
+  id,
+  name,
+  evidence: evidenceOfRuns(list).evidence,
+  stated: null,
 });
-const judge = (c: Chain, models: readonly TitleModel[], sizes = ['2560x1440']) =>
-  evaluate({
-    chain: c,
-    context: {
-      asOf: '2026-11-20',
-      house: {},
-      frames: models.flatMap((model) =>
-        sizes.map((resolution) => ({ model, resolution, asked: asked(pixelsOf(resolution) ?? 1) })),
+const forecasts = (c: Chain, titles: readonly FrameTitle[], sizes = ['2560x1440']) =>
+  titles.flatMap((t) =>
+    sizes.map((resolution) =>
+      forecastTitle(
+        rigOf(c),
+        {
+          title: t,
+          resolution,
+          picture: {
+            pixels: pixelsOf(resolution) ?? 1,
+            panel: false,
+            capFps: null,
+            powerMode: '',
+            preset: '',
+            rayTracing: false,
+          },
+        },
+        false,
       ),
-    },
-  });
+    ),
+  );
 
 describe('PL-21 frames on Plan', () => {
-  const fit = calibrate(cellsOf(runs()));
-  const known: TitleModel = { id: 't', name: 'Eel Ferry', params: null, fit };
-  const open: TitleModel = { id: 'u', name: 'Unrun', params: null, fit: null };
+  const known = title('t', 'Eel Ferry', RUNS);
+  const open = title('u', 'Unrun', []);
 
-  it('say frames, band, link overhead, longest stage and gaps', async () => {
-    expect(fit?.refused).toBeNull();
-    const { el } = await shown(FramesPanel, { evaluation: judge(chain(), [known, open]) });
+  it('say frames, band, link overhead and gaps', async () => {
+    const { el } = await shown(FramesPanel, { forecasts: forecasts(chain(), [known, open]) });
     const text = words(el);
-    // 6 ms at 1080p grow to 9.5 at 1440p; 80 / 26.0 is 3.1 ms: 12.6 ms.
-    expect(text).toMatch(/Frames, 2560x1440 ?Eel Ferry ?79\.\d ±\d/);
-    expect(text).toMatch(/link overhead 3\.1 ms, card 9\.5 ms/);
+    // 6 ms at 1080p grow to 9.5 at 1440p; 80 / 26.0 is 3.1 ms: 12.6 ms, 79 frames/s.
+    expect(text).toMatch(/Frames, 2560x1440.*Eel Ferry ?79\.\d \(7\d.* to 8\d/);
+    expect(text).toMatch(/Link overhead 2\.[6-9] \(/);
     expect(text).toContain('1 more title cannot be predicted');
-    expect(text).toContain('Unrun: needs a calibration or start values of the title');
-    expect(text).toMatch(/from runs on this host and card; measured: .*traffic/);
+    expect(text).toContain('Unrun: needs a run or start values of the title');
+    expect(text).toMatch(/Eel Ferry: measured\. Measured: /);
   });
 
   it('stand beside what they were during a preview', async () => {
     const sizes = ['1920x1080', '2560x1440'];
     const { el } = await shown(FramesPanel, {
-      evaluation: judge(chain(1200), [known], sizes),
-      before: judge(chain(), [known], sizes),
+      forecasts: forecasts(chain(1200), [known], sizes),
+      before: forecasts(chain(), [known], sizes),
     });
     const text = words(el);
     expect(text).toMatch(/Eel Ferry, 1920x1080.*was 1\d\d.*Eel Ferry, 2560x1440.*was 79/);
   });
 
   it('say what to do where no title is known', async () => {
-    const { el } = await shown(FramesPanel, { evaluation: judge(chain(), []) });
-    expect(words(el)).toContain('Measure one on Runs and calibrate it');
+    const none = await shown(FramesPanel, { forecasts: [] });
+    expect(words(none.el)).toContain('Measure one on Runs');
+  });
+
+  it('say that they are being computed', async () => {
+    const waits = await shown(FramesPanel, { forecasts: [], waiting: true });
+    expect(words(waits.el)).toContain('Computing what to expect');
   });
 });

@@ -1,35 +1,73 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { estimateText, figureText } from '@ruddy/core/base/text';
-import type { Evaluation } from '@ruddy/core/plan';
-import type { Forecast, NoForecast } from '@ruddy/core/runs';
-import { FORECAST_BASIS, missingText } from '@ruddy/core/runs/text';
+import { figureText } from '@ruddy/core/base/text';
+import { eightyBand, type NoForecast, type TitleForecast } from '@ruddy/core/runs';
+import {
+  basisText,
+  fpsText,
+  missingText,
+  restsOnText,
+  shortOverheadText,
+} from '@ruddy/core/runs/text';
 import { Fold } from '../platform/kit/fold';
 
 const FOLDED = 5;
-type Row = (Forecast | NoForecast) & { readonly resolution: string };
-const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
+/** A limit that holds at least this share of what may be is told. */
+const HELD = 0.5;
+type Row = TitleForecast | NoForecast;
+const known = (f: Row): f is TitleForecast => !('missing' in f);
+const same = (a: Row, b: Row) => a.titleId === b.titleId && a.resolution === b.resolution;
 
-/** Frames to expect of titles that are known, with the toll in them; while a change is tried, what they were before. */
+/** What the link and the way back to a panel cost a frame. */
+function costText({ overhead, forecast }: TitleForecast): string {
+  if (!overhead) return '';
+  const back = overhead.panelMs
+    ? `, way back to the panel ${shortOverheadText(eightyBand(overhead.panelMs))} ms`
+    : '';
+  const held = forecast.capped >= HELD ? ', held by the limit' : '';
+  return `Link overhead ${shortOverheadText(eightyBand(overhead.ms))} ms a frame${back}${held}`;
+}
+
+/** Frames to expect of titles that are known, with the link overhead in them; while a change is tried, what they were before. */
 @Component({
   selector: 'rb-frames-panel',
-  imports: [Fold],
+  imports: [Fold, NgTemplateOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>Frames{{ size() ? ', ' + size() : '' }}</h3>
-    @for (r of rows(); track r.key) {
+    @if (problem(); as why) {
+      <p class="problem" role="alert">{{ why }}</p>
+    }
+    @if (rows().length > 0) {
+      <p class="hint">Frames/s, and where 80 of 100 such runs lie.</p>
+    }
+    <ng-template #row let-r>
       <p class="line">
         <span>{{ r.title }}</span>
         <span class="figure">{{ r.fps }}</span>
       </p>
-      <p class="hint">{{ r.toll }}</p>
+      <p class="hint">{{ r.cost }}</p>
       @if (r.was) {
         <p class="was">{{ r.was }}</p>
       }
+    </ng-template>
+    @for (r of rows().slice(0, folded); track r.key) {
+      <ng-container [ngTemplateOutlet]="row" [ngTemplateOutletContext]="{ $implicit: r }" />
     } @empty {
       <p class="quiet">
-        No title is known well enough. Measure one on Runs and calibrate it, or state its start
-        values there.
+        @if (waiting()) {
+          Computing what to expect …
+        } @else {
+          No title is known well enough. Measure one on Runs, or state its start values there.
+        }
       </p>
+    }
+    @if (rows().length > folded) {
+      <rb-fold [inner]="true" name="{{ rows().length - folded }} more predicted">
+        @for (r of rows().slice(folded); track r.key) {
+          <ng-container [ngTemplateOutlet]="row" [ngTemplateOutletContext]="{ $implicit: r }" />
+        }
+      </rb-fold>
     }
     @if (rows().length > 0) {
       <rb-fold [inner]="true" name="What this rests on">
@@ -68,46 +106,36 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
   `,
 })
 export class FramesPanel {
-  readonly evaluation = input.required<Evaluation>();
-  readonly before = input<Evaluation | null>(null);
-  readonly #sizes = computed(() => [
-    ...new Set(this.evaluation().predicted.forecasts.map((f) => f.resolution)),
-  ]);
+  readonly folded = FOLDED;
+  readonly forecasts = input.required<readonly Row[]>();
+  readonly before = input<readonly Row[] | null>(null);
+  readonly waiting = input(false);
+  readonly problem = input<string | null>(null);
+  readonly #sizes = computed(() => [...new Set(this.forecasts().map((f) => f.resolution))]);
   /** In the heading where there is one size, else with each title. */
   readonly size = computed(() => (this.#sizes().length === 1 ? (this.#sizes()[0] ?? '') : ''));
-  readonly rows = computed(() => {
-    const old = this.before()?.predicted.forecasts ?? [];
-    return this.evaluation()
-      .predicted.forecasts.filter(known)
-      .slice(0, FOLDED)
-      .map((f) => {
-        const was = old.find((o) => o.titleId === f.titleId && o.resolution === f.resolution);
-        const changed = was && known(was) && figureText(was.fps.mid) !== figureText(f.fps.mid);
-        const longest =
-          f.terms.cpu > f.terms.card
-            ? `processor ${figureText(f.terms.cpu, 2)}`
-            : `card ${figureText(f.terms.card, 2)}`;
-        const holds = {
-          toll: `, ${longest} ms`,
-          saturated: ', held by the link',
-          capped: ', held by a limit',
-        }[f.regime];
-        const back = f.backMs.mid > 0 ? `, way back ${figureText(f.backMs.mid, 2)} ms` : '';
-        return {
-          key: `${f.titleId} ${f.resolution}`,
-          title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
-          fps: estimateText(f.fps, 0),
-          toll: `frames/s expected; link overhead ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
-          was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',
-          basis: `${FORECAST_BASIS[f.basis]}; measured: ${f.fitted.join(', ') || 'nothing'}; assumed: ${f.assumed.join(', ') || 'nothing'}`,
-        };
-      });
-  });
+  readonly rows = computed(() =>
+    this.forecasts()
+      .filter(known)
+      .map((f) => this.#row(f)),
+  );
   readonly open = computed(() => [
     ...new Set(
-      this.evaluation().predicted.forecasts.flatMap((f) =>
-        'missing' in f ? [`${f.title}: ${missingText(f)}`] : [],
-      ),
+      this.forecasts().flatMap((f) => ('missing' in f ? [`${f.title}: ${missingText(f)}`] : [])),
     ),
   ]);
+
+  #row(f: TitleForecast) {
+    const { fps } = f.forecast;
+    const was = (this.before() ?? []).filter(known).find((o) => same(o, f));
+    const changed = was && figureText(was.forecast.fps.mid) !== figureText(fps.mid);
+    return {
+      key: `${f.titleId} ${f.resolution}`,
+      title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
+      fps: fpsText(fps),
+      cost: costText(f),
+      was: changed ? `was ${fpsText(was.forecast.fps)}` : '',
+      basis: `${basisText(f.forecast)}. ${restsOnText(f.restsOn)}`,
+    };
+  }
 }

@@ -41,6 +41,7 @@ import { costWords } from './cost-words';
 import { DockedPanel } from './docked-panel';
 import { FitDrawing } from './fit-drawing';
 import { FramesPanel } from './frames-panel';
+import { PlanFrames } from './plan-frames';
 import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
 import { ItemsElsewhere } from '../workshop/items-elsewhere';
@@ -78,10 +79,12 @@ import { Fold } from '../platform/kit/fold';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
   styleUrl: './plan-page.scss',
+  providers: [PlanFrames],
 })
 export class PlanPage {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Preview);
+  readonly frames = inject(PlanFrames);
   readonly #cost = inject(PlanCost);
   readonly part = input<string>();
   readonly open = input<string>();

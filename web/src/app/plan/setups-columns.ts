@@ -1,7 +1,8 @@
 import { rate } from '@ruddy/core/base/text';
 import type { SetupRow } from '@ruddy/core/plan/contract';
 import { coverageWords, VERDICT_LABELS } from '@ruddy/core/plan/text';
-import { tollText } from '@ruddy/core/runs/text';
+import type { LinkOverheadRow } from '@ruddy/core/runs/contract';
+import { shortOverheadText } from '@ruddy/core/runs/text';
 import { day } from '../platform/shared/format';
 import type { Column } from '../platform/kit/columns';
 
@@ -17,8 +18,17 @@ function lastText({ last }: SetupRow): string {
   return last ? `${OUTCOME[last.outcome]} ${day(last.on)}` : 'never tried';
 }
 
+/** Link overheads by setup, as far as they were asked; null where none can be told. */
+export type Overheads = ReadonlyMap<string, LinkOverheadRow | null>;
+
+/** What the link costs a frame: computed after the list is there. */
+function overheadText(found: LinkOverheadRow | null | undefined): string {
+  if (found === undefined) return '…';
+  return found ? shortOverheadText(found.ms) : '–';
+}
+
 /** Columns of the list of setups; those the server sorts by carry its name for it. */
-export const SETUP_COLUMNS: readonly Column<SetupRow>[] = [
+export const setupColumns = (overheads: Overheads): readonly Column<SetupRow>[] => [
   { key: 'name', name: 'Name', wide: 5.4, narrow: true, sort: 'name', text: (r) => r.name },
   {
     key: 'chain',
@@ -46,7 +56,7 @@ export const SETUP_COLUMNS: readonly Column<SetupRow>[] = [
     name: 'Link overhead, ms',
     wide: 3.7,
     figure: true,
-    text: (r) => (r.toll ? tollText(r.toll, true) : '–'),
+    text: (r) => overheadText(overheads.get(r.id)),
   },
   { key: 'last', name: 'Last tried', wide: 4, wrap: true, text: lastText },
   {

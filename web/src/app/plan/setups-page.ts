@@ -15,7 +15,7 @@ import { MatCardModule } from '@angular/material/card';
 import { MatIconModule } from '@angular/material/icon';
 
 import { Router, RouterLink } from '@angular/router';
-import { EMPTY, expand, reduce, type Observable } from 'rxjs';
+import { catchError, of, EMPTY, expand, reduce, type Observable } from 'rxjs';
 import { v7 } from 'uuid';
 import type { SetupRow, SetupSort } from '@ruddy/core/plan/contract';
 import { SETUP_STATES } from '@ruddy/core/setups';
@@ -35,7 +35,7 @@ import { MAX_ASIDE } from '../setups/comparison-list';
 import { type SetupFilter, SetupsData } from '../setups/setups';
 import { BundleFile } from '../workshop/bundle-file';
 import { SetupActs } from './setup-acts';
-import { SETUP_COLUMNS } from './setups-columns';
+import { type Overheads, setupColumns } from './setups-columns';
 
 interface Door {
   readonly name: string;
@@ -66,6 +66,9 @@ const DOORS: readonly Door[] = [
     to: { setup: 'runs' },
   },
 ];
+
+/** Ids of one request at most. */
+const MAX_IDS = 200;
 
 /** The start page: what the program is for, how all setups stand, and the list of them. */
 @Component({
@@ -99,7 +102,8 @@ export class SetupsPage {
   readonly dir = input('', { transform: orEmpty });
 
   readonly doors = DOORS;
-  readonly columns = SETUP_COLUMNS;
+  readonly #overheads = signal<Overheads>(new Map());
+  readonly columns = computed(() => setupColumns(this.#overheads()));
   readonly most = MAX_ASIDE;
   readonly findMeta: FieldMeta = { label: 'Find', input: 'text', placeholder: 'name' };
   readonly stateMeta: FieldMeta = {
@@ -195,6 +199,10 @@ export class SetupsPage {
       { key: 'ArrowUp', what: 'Row before', run: () => this.#step(-1) },
     ]);
     effect(() => this.list.load(this.#filter()));
+    effect(() => {
+      const ids = (this.rows() ?? []).map((r) => r.id);
+      untracked(() => this.#askOverheads(ids));
+    });
     effect(() => this.#show(this.q(), this.state() || null, this.retired() === '1'));
     const filters = [
       [this.find, (v: unknown) => ({ q: String(v).trim() || null })],
@@ -293,6 +301,22 @@ export class SetupsPage {
   }
 
   /** Shows the filter of the address in the fields; text that is being typed stays. */
+  /** Asks what the links of setups cost that were not asked for yet; without an answer their cells say nothing. */
+  #askOverheads(ids: readonly string[]): void {
+    const known = this.#overheads();
+    const unknown = ids.filter((id) => !known.has(id)).slice(0, MAX_IDS);
+    if (unknown.length === 0) return;
+    this.#data
+      .overheads(unknown)
+      .pipe(catchError(() => of([])))
+      .subscribe((found) => {
+        const next = new Map(this.#overheads());
+        for (const id of unknown) next.set(id, found.find((f) => f.setupId === id) ?? null);
+        this.#overheads.set(next);
+        this.#askOverheads(ids);
+      });
+  }
+
   #show(q: string, state: string | null, archived: boolean): void {
     untracked(() => {
       if (this.find.value.trim() !== q) this.find.setValue(q, { emitEvent: false });

@@ -242,11 +242,8 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
 
     /** Frames drawn by chance from a forecast, counted and readied for drawing. */
     simulate(ask: SimulateAsk): Simulated {
-      const { params, rig, scene } = ask.model;
       const frames = simulateFrames(
-        params,
-        rig,
-        scene,
+        ask.model,
         ask.rough,
         ask.n,
         ask.seed,

@@ -3,12 +3,20 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { figureText } from '@ruddy/core/base/text';
 import { type FrameForecast, type MedianFrame, roughnessOf } from '@ruddy/core/runs';
-import { bandsText, basisText, fpsText, heldText, scoreText } from '@ruddy/core/runs/text';
+import {
+  bandsText,
+  basisText,
+  fpsText,
+  scoreText,
+  settledText,
+  widthTexts,
+} from '@ruddy/core/runs/text';
 import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
 import { SimulatedTrace } from './simulated-trace';
 import { ModelStore } from './model-store';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
+import { day, pluralize } from '../platform/shared/format';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
@@ -16,7 +24,7 @@ import type { ShortColumn } from '../platform/kit/columns';
 
 const FRAMES = 20_000;
 
-/** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier predictions held, and a run drawn by chance. */
+/** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier forecasts held, and a run drawn by chance. */
 @Component({
   selector: 'rb-forecast-section',
   imports: [Cell, Rows, Fold, MatButtonModule, MatTooltipModule, SimulatedTrace],
@@ -64,7 +72,10 @@ const FRAMES = 20_000;
         <p class="hint">{{ d.rough }}</p>
       }
       @if (held().length > 0) {
-        <h3>Predictions and their runs</h3>
+        <h3>Forecasts and their runs</h3>
+        @for (w of widths(); track w) {
+          <p>{{ w }}</p>
+        }
         <ul>
           @for (h of held(); track h) {
             <li>{{ h }}</li>
@@ -85,7 +96,7 @@ export class ForecastSection {
     { key: 'lows', name: 'Lows' },
   ];
   readonly #work = inject(CaptureWork);
-  readonly store = inject(TollStore);
+  readonly store = inject(TitleRuns);
   readonly model = inject(ModelStore);
   readonly opened = signal(false);
   readonly problem = signal<string | null>(null);
@@ -95,12 +106,12 @@ export class ForecastSection {
   );
   readonly frames = FRAMES;
   readonly headline = computed(() => {
-    const p = this.store.predictions();
-    const newest = p?.items.find((i) => i.title === this.store.first()?.title);
-    const score = p ? scoreText(p.score) : 'Reading …';
+    const s = this.store.settled();
+    const newest = s?.items.find((i) => i.titleId === this.store.first()?.titleId);
+    const score = s ? scoreText(s.score) : 'Reading …';
     return newest
-      ? `Prediction against run: ${heldText(newest)}. ${score}`
-      : `Prediction against run: ${score}`;
+      ? `Forecast against run: ${settledText(newest)}. ${score}`
+      : `Forecast against run: ${score}`;
   });
   readonly rows = computed(() => {
     const answer = this.model.answer();
@@ -120,17 +131,21 @@ export class ForecastSection {
       };
     });
   });
+  readonly widths = computed(() => {
+    const settled = this.store.settled();
+    return settled ? widthTexts(settled.score) : [];
+  });
   readonly held = computed(() =>
-    (this.store.predictions()?.items ?? []).map(
+    (this.store.settled()?.items ?? []).map(
       (p) =>
-        `${p.title}, ${heldText(p)} frames/s${p.panel ? ', on the panel' : ''}; calibrated ${p.fitMadeAt.slice(0, 10)}`,
+        `${p.title}, ${settledText(p)} frames/s${p.panel ? ', on the panel' : ''}; forecast on ${day(p.madeAt)} from ${pluralize(p.evidence, 'piece')} of evidence`,
     ),
   );
 
   /** Draw a run of the forecast in the worker, as rough as the runs of this title were. */
   async draw(median: MedianFrame, name: string): Promise<void> {
     const like = this.store.first()?.stats ?? null;
-    const rough = roughnessOf(like, median.rig.downGbps);
+    const rough = roughnessOf(like, median.downGbps);
     this.drawing.set(true);
     this.problem.set(null);
     try {

@@ -68,7 +68,7 @@ import type { Shown } from './run-store';
 export class FrameBars {
   readonly shown = input.required<readonly Shown[]>();
   /** What of the first run's frame the link and the way back take, ms; null where not known. */
-  readonly toll = input<{ readonly link: number; readonly back: number } | null>(null);
+  readonly overhead = input<{ readonly link: number; readonly back: number } | null>(null);
   readonly bars = computed(() => {
     const list = this.shown().flatMap((s) =>
       s.averages.length > 0 ? [{ s, ms: 1000 / mean(s.averages) }] : [],
@@ -77,9 +77,9 @@ export class FrameBars {
     const base = list[0]?.ms ?? 0;
     return list.map(({ s, ms }, i) => {
       const more = Math.max(0, ms - base);
-      const toll = i === 0 ? this.toll() : null;
+      const overhead = i === 0 ? this.overhead() : null;
       const parts = (['link', 'back'] as const).flatMap((name) => {
-        const part = Math.min(ms, Math.max(0, toll?.[name] ?? 0));
+        const part = Math.min(ms, Math.max(0, overhead?.[name] ?? 0));
         return part > 0
           ? [
               {

@@ -2,23 +2,23 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { pluralize } from '@ruddy/core/base/text';
-import { ALARM_SYMPTOMS } from '@ruddy/core/runs';
+import { ALARM_SYMPTOMS, alarmsOf, eightyBand } from '@ruddy/core/runs';
 import {
   advisedText,
   alarmText,
-  evidenceText,
   FALSE_ALARM_WORDS,
   FRAME_STAGE_NAMES,
   frameEvidenceText,
   frameLimiterText,
   overheadText,
   restsOnText,
+  signText,
   unusedText,
   usedText,
 } from '@ruddy/core/runs/text';
 import { Fold } from '../platform/kit/fold';
 import { ModelStore } from './model-store';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
 
 const percent = (v: number) => Math.round(v * 100);
 
@@ -165,7 +165,7 @@ const percent = (v: number) => Math.round(v * 100);
   `,
 })
 export class LimitsPanel {
-  readonly store = inject(TollStore);
+  readonly store = inject(TitleRuns);
   readonly model = inject(ModelStore);
   readonly answer = this.model.answer;
   readonly rate = FALSE_ALARM_WORDS;
@@ -188,12 +188,18 @@ export class LimitsPanel {
     const overhead = this.answer()?.overhead;
     return overhead ? overheadText(overhead) : '';
   });
-  readonly evidence = computed(() => this.store.signs().map(evidenceText));
-  readonly alarms = computed(() =>
-    this.store
-      .alarms()
-      .map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
-  );
+  readonly evidence = computed(() => this.store.signs().map(signText));
+  readonly alarms = computed(() => {
+    const group = this.store.group();
+    if (!group) return [];
+    const overhead = this.model.overhead();
+    const seen = overhead && eightyBand(overhead.ms);
+    return alarmsOf(group, this.store.groups(), this.store.pairs().pairs, seen).map((a) => ({
+      id: a.id,
+      words: alarmText(a),
+      see: ALARM_SYMPTOMS[a.id] ?? null,
+    }));
+  });
   readonly advice = computed(() => {
     const a = this.answer();
     const name = (id: string) => this.store.setupName(id);

@@ -3,8 +3,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { catchError, of } from 'rxjs';
 import {
   type AtHand,
-  type Bands,
   cellOfRun,
+  eightyBand,
   evidenceOfRuns,
   experimentsAround,
   type FrameCell,
@@ -14,13 +14,14 @@ import {
   type ModelAnswer,
   type ModelQuestion,
   pixelsOf,
+  statedTitle,
   type StatedTitle,
 } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
-import { RunToll } from '../chain/run-toll';
+import { RunOverhead } from '../chain/run-overhead';
 import { CaptureWork, Stopped } from './capture-work';
 import { RunsData } from './runs';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
 
 /** Sizes whose frames are forecast, on the screen at the card and on the host's panel. */
 export const FORECAST_SIZES = ['1280x800', '1920x1080', '2560x1440', '3840x2160'] as const;
@@ -59,9 +60,9 @@ function atHand(run: RunEntry, here: FrameCell, all: readonly RunEntry[]): AtHan
 /** What the posterior of the title that is looked at says: frames at other sizes, what limits, and what to run next. */
 @Injectable()
 export class ModelStore {
-  readonly #runs = inject(TollStore);
+  readonly #runs = inject(TitleRuns);
   readonly #work = inject(CaptureWork);
-  readonly #strip = inject(RunToll, { optional: true });
+  readonly #strip = inject(RunOverhead, { optional: true });
   readonly #profiles = toSignal(
     inject(RunsData)
       .profiles()
@@ -87,10 +88,8 @@ export class ModelStore {
     return known ? cellOfRun(first) : null;
   });
   readonly #stated = computed((): StatedTitle | null => {
-    const params = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId)?.params;
-    if (!params) return null;
-    const { cpuMs: processorMs, cardMs, trafficMB, workingGB } = params;
-    return { processorMs, cardMs, trafficMB: trafficMB || null, workingGB: workingGB || null };
+    const profile = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId);
+    return statedTitle(profile?.params ?? null);
   });
   /** Cells of the table of forecasts: each size on the screen at the card, then on the panel. */
   readonly asked = computed(() => {
@@ -141,14 +140,14 @@ export class ModelStore {
     effect(() => {
       const first = this.#runs.first();
       const overhead = this.overhead();
-      const value = (b: Bands) => ({ mid: b.mid, lo: Math.max(0, b[80].lo), hi: b[80].hi });
-      const link = overhead && value(overhead.ms);
       this.#strip?.shown.set(
-        first && {
-          title: first.title,
-          link: link && { ...link, interval: link.hi - link.lo > link.mid },
-          back: overhead?.panelMs ? value(overhead.panelMs) : null,
-        },
+        first && !first.rig.slot && this.here()?.card.integrated !== true
+          ? {
+              title: first.title,
+              link: overhead && eightyBand(overhead.ms),
+              back: overhead?.panelMs ? eightyBand(overhead.panelMs) : null,
+            }
+          : null,
       );
     });
     effect(() => {

@@ -6,7 +6,7 @@ import type { RunEntry } from '@ruddy/core/runs/contract';
 import { comparedText } from '@ruddy/core/runs/text';
 import { pluralize, day } from '../platform/shared/format';
 import { mainValue } from './run-groups';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
@@ -59,7 +59,7 @@ export class MonthsSection {
     { key: 'mean', name: 'Mean', figure: true },
     { key: 'againstTheStep', name: 'Against the step before' },
   ];
-  readonly store = inject(TollStore);
+  readonly store = inject(TitleRuns);
   /** Years of synthetic tests, by title id. */
   readonly years = input<ReadonlyMap<string, number>>(new Map());
   readonly time = computed(() => {

@@ -11,7 +11,7 @@ import {
   unlike,
 } from '@ruddy/core/runs';
 import { comparedText, elasticityText } from '@ruddy/core/runs/text';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
 import { Fold } from '../platform/kit/fold';
 
 const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
@@ -62,14 +62,14 @@ const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
   styleUrl: './section.scss',
 })
 export class OthersSection {
-  readonly store = inject(TollStore);
+  readonly store = inject(TitleRuns);
   /** Cells of this title and look through a link, on the same host and kind of link. */
   readonly #same = computed(() => {
-    const cell = this.store.cell();
+    const cell = this.store.group();
     if (!cell) return [];
     const { first } = cell;
     return this.store
-      .cells()
+      .groups()
       .filter(
         (c) =>
           c.first.titleId === first.titleId &&
@@ -81,7 +81,7 @@ export class OthersSection {
       );
   });
   readonly #cards = computed(() => {
-    const cell = this.store.cell();
+    const cell = this.store.group();
     const here = this.#same().filter(
       (c) =>
         c.first.rig.host === cell?.first.rig.host && c.first.facts.link === cell.first.facts.link,
@@ -95,7 +95,7 @@ export class OthersSection {
   readonly size = computed(() => this.#cards()[0]?.first.settings.resolution ?? '');
   readonly cards = computed(() => {
     const slots = this.store
-      .cells()
+      .groups()
       .filter((c) => c.first.rig.slot && c.first.titleId === this.store.first()?.titleId);
     const list = this.#cards().map((c) => {
       const index = c.first.rig.cardIndex;
@@ -123,7 +123,7 @@ export class OthersSection {
       : `${percent(c.spread)} apart here; ${there}.`;
   });
   readonly hosts = computed(() => {
-    const cell = this.store.cell();
+    const cell = this.store.group();
     const mine = cell?.first.rig.hostIndex;
     if (!cell || !mine) return [];
     return this.#same().flatMap((o) => {
@@ -147,7 +147,7 @@ export class OthersSection {
     });
   });
   readonly clocks = computed(() => {
-    const cell = this.store.cell();
+    const cell = this.store.group();
     const clock = cell && sensorMean(cell, 'card-mhz');
     if (!cell || clock === null) return [];
     return this.#same().flatMap((o) => {

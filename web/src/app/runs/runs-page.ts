@@ -45,8 +45,8 @@ import { SpreadView } from './spread-view';
 import { TitleSection } from './title-section';
 import { runFactsOf } from './run-facts';
 import { ModelStore } from './model-store';
-import { TollStore } from './toll-store';
-import { TollSection } from './toll-section';
+import { TitleRuns } from './title-runs';
+import { OverheadSection } from './overhead-section';
 import { TraceView } from './trace-view';
 import { TypedPanel } from './typed-panel';
 import { Acts } from '../platform/kit/ask';
@@ -73,7 +73,7 @@ const FOLDED = 6;
     ScenesPanel,
     RunForm,
     LimitsPanel,
-    TollSection,
+    OverheadSection,
     ForecastSection,
     TitleSection,
     MonthsSection,
@@ -81,7 +81,7 @@ const FOLDED = 6;
     MatButtonModule,
     RouterLink,
   ],
-  providers: [CaptureWork, RunStore, RunFiles, TollStore, ModelStore],
+  providers: [CaptureWork, RunStore, RunFiles, TitleRuns, ModelStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -95,7 +95,7 @@ export class RunsPage {
   readonly #trial = inject(Preview);
   readonly store = inject(RunStore);
   readonly files = inject(RunFiles);
-  readonly toll = inject(TollStore);
+  readonly titleRuns = inject(TitleRuns);
   readonly model = inject(ModelStore);
   readonly comparisonList = inject(ComparisonList);
   /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
@@ -115,8 +115,6 @@ export class RunsPage {
   readonly editing = signal<RunDraft | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly sessions = signal<readonly SessionEntry[] | null>(null);
-  /** Calibrations and start values that were changed here: what was expected is asked for again. */
-  readonly calibrations = signal(0);
   readonly years = signal<ReadonlyMap<string, number>>(new Map());
 
   readonly setup = computed(() => this.#editor.fields());
@@ -143,7 +141,7 @@ export class RunsPage {
     const drawn =
       run?.kind !== 'frames' || this.store.opened().has(run.id) || this.store.problem() !== null;
     const weighed =
-      this.toll.problem() !== null || (this.toll.all() !== null && !this.model.working());
+      this.titleRuns.problem() !== null || (this.titleRuns.all() !== null && !this.model.working());
     return run !== undefined && drawn && weighed;
   }, 6);
   readonly lanes = computed(() => this.store.lanes().get(this.first()?.run.id ?? '') ?? []);
@@ -184,10 +182,10 @@ export class RunsPage {
         ? 'The runs could not be read; 0 are shown.'
         : 'Reading the runs …';
     const overhead = this.model.overhead();
-    const cell = this.toll.cell();
+    const cell = this.titleRuns.group();
     const alone = this.shown().length === 1;
     // Of a single run nearly all of it is what titles usually cost: what was measured is told first then.
-    if (overhead && cell && alone && this.toll.measured()) {
+    if (overhead && cell && alone && this.titleRuns.measured()) {
       const fps = 1000 / mean(cell.ms);
       return linkCostSentence(overhead, { fps, resolution: cell.first.settings.resolution });
     }
@@ -209,10 +207,7 @@ export class RunsPage {
       const first = this.first();
       if (view === 'sensors' && first) untracked(() => void this.store.openLanes(first.run));
     });
-    effect(() => {
-      this.calibrations();
-      untracked(() => this.#readYears());
-    });
+    this.readYears();
     this.#acts.read(this.#data.sessions(), {
       line: this.problem,
       failed: 'Sessions:',
@@ -232,7 +227,7 @@ export class RunsPage {
     for (const s of this.store.shown()) void this.store.open(s.run);
   }
 
-  #readYears(): void {
+  readYears(): void {
     this.#acts.read(this.#data.profiles(), {
       line: this.problem,
       failed: 'Titles:',

@@ -3,11 +3,6 @@ import { EMPTY, expand, map, reduce, type Observable } from 'rxjs';
 import type {
   Channel,
   CsvMapping,
-  FitBody,
-  FitEntry,
-  ForecastRow,
-  FramesAsked,
-  Predictions,
   ProfileBody,
   ProfileEntry,
   ProfilePatch,
@@ -16,6 +11,7 @@ import type {
   SaidBody,
   SessionBody,
   SessionEntry,
+  SettledForecasts,
 } from '@ruddy/core/runs/contract';
 import { ApiClient } from '../platform/api/api-client';
 
@@ -83,31 +79,9 @@ export class RunsData {
     });
   }
 
-  /** Calibrations of a title, newest first. */
-  fits(titleId: string): Observable<FitEntry[]> {
-    return this.#api
-      .call('GET /api/profiles/:id/fits', { params: { id: titleId } })
-      .pipe(map((r) => r.items));
-  }
-
-  calibrate(titleId: string, body: FitBody): Observable<FitEntry> {
-    return this.#api.call('POST /api/profiles/:id/fits', { params: { id: titleId }, body });
-  }
-
-  predictions(setupId: string): Observable<Predictions> {
-    return this.#api.call('GET /api/predictions', { query: { setupId } });
-  }
-
-  /** Frames to expect on a setup as it stands. */
-  forecasts(setupId: string, frames: FramesAsked): Observable<readonly ForecastRow[]> {
-    return this.#api
-      .call('POST /api/evaluate', {
-        body: {
-          setupId,
-          frames,
-        },
-      })
-      .pipe(map((r) => r.evaluation.predicted.forecasts));
+  /** Runs of a setup against the forecasts made of them before, and how well those of the workshop held. */
+  settled(setupId: string): Observable<SettledForecasts> {
+    return this.#api.call('GET /api/settled-forecasts', { query: { setupId } });
   }
 
   mappings(): Observable<CsvMapping[]> {

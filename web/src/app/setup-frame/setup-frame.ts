@@ -32,7 +32,7 @@ import type { SetupState } from '@ruddy/core/setups/contract';
 import { BridgeStrip, type StripTarget } from '../chain/strip/bridge-strip';
 import { stripModel, type StripModel } from '../chain/strip/strip-model';
 import { withPosterior } from '../chain/strip/strip-suspicion';
-import { withToll } from '../chain/strip/strip-toll';
+import { withOverhead } from '../chain/strip/strip-overhead';
 import { bottleneckMoved } from '../chain/strip/strip-text';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
@@ -42,7 +42,7 @@ import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { SetupActs, STATE_NAMES } from '../plan/setup-acts';
 import { PlanCost } from '../plan/plan-cost';
-import { RunToll } from '../chain/run-toll';
+import { RunOverhead } from '../chain/run-overhead';
 import { Posterior } from '../chain/suspicion';
 import { SetupEditor } from '../setups/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../setups/setup-patches';
@@ -76,7 +76,7 @@ const STRIP = 'ruddy.strip';
     BringUpRun,
     Preview,
     PlanCost,
-    RunToll,
+    RunOverhead,
     Posterior,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -90,7 +90,7 @@ export class SetupFrame {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Preview);
   readonly #readings = inject(LinkReadings);
-  readonly #toll = inject(RunToll);
+  readonly #overhead = inject(RunOverhead);
   readonly #suspicion = inject(Posterior);
   readonly run = inject(BringUpRun);
   readonly comparisonList = inject(ComparisonList);
@@ -149,10 +149,10 @@ export class SetupFrame {
       j.evaluation,
       this.url().includes('/bring-up') ? this.#readings.check() : undefined,
     );
-    const toll = this.url().includes('/runs') ? this.#toll.shown() : null;
+    const overhead = this.url().includes('/runs') ? this.#overhead.shown() : null;
     const suspicion = this.url().includes('/troubleshoot') ? this.#suspicion.shown() : null;
     if (suspicion) return withPosterior(model, suspicion);
-    return toll ? withToll(model, toll) : model;
+    return overhead ? withOverhead(model, overhead) : model;
   });
   readonly saveWords = computed(() => {
     const s = this.editor.save();

@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { inject, Injectable } from '@angular/core';
-import type { Observable } from 'rxjs';
+import { concat, map, type Observable } from 'rxjs';
 import type { Page } from '@ruddy/core/base/contract';
 import type { BringUp, ReadingBody, ReadingEntry } from '@ruddy/core/bring-up/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -21,7 +21,8 @@ import type {
   Summary,
   TouchedRow,
 } from '@ruddy/core/plan/contract';
-import type { FramesAsked } from '@ruddy/core/runs/contract';
+import type { NoForecast, TitleForecast } from '@ruddy/core/runs';
+import type { FramesAsked, LinkOverheadRow } from '@ruddy/core/runs/contract';
 import type { Setup, SetupPatch, SetupSlots, SetupState } from '@ruddy/core/setups/contract';
 import { ApiClient } from '../platform/api/api-client';
 import type { RequestTo } from '../platform/api/endpoints';
@@ -105,6 +106,13 @@ function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInpu
   };
 }
 
+/** Frames to expect, title by title and size by size. */
+export interface FramesToExpect {
+  readonly items: readonly (TitleForecast | NoForecast)[];
+  /** The thorough answer is there. */
+  readonly refined: boolean;
+}
+
 /** Setups, their judgement, their record and the log. */
 @Injectable({ providedIn: 'root' })
 export class SetupsData {
@@ -140,9 +148,26 @@ export class SetupsData {
       body: {
         chain: chainOf(fields),
         evidence: 'log',
-        frames: framesOf(fields),
       },
     });
+  }
+
+  /** Frames to expect of a choice of parts: a first answer, then the thorough one. */
+  forecasts(fields: Chosen): Observable<FramesToExpect> {
+    const answer = (refined: boolean) =>
+      this.#api
+        .call('POST /api/forecasts', {
+          body: { chain: chainOf(fields), frames: framesOf(fields), refined },
+        })
+        .pipe(map(({ items }) => ({ items, refined })));
+    return concat(answer(false), answer(true));
+  }
+
+  /** What the link of each of these setups costs a frame. */
+  overheads(setupIds: readonly string[]): Observable<LinkOverheadRow[]> {
+    return this.#api
+      .call('GET /api/link-overheads', { query: { setupIds: setupIds.join() } })
+      .pipe(map((r) => r.items));
   }
 
   /** The same with another card, for a dock that serves several. */
@@ -153,7 +178,6 @@ export class SetupsData {
         chain: chainOf(fields),
         patch,
         evidence: 'log',
-        frames: framesOf(fields),
       },
     });
   }

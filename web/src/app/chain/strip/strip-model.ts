@@ -39,8 +39,8 @@ export interface StripHop {
   readonly neckAt: StripNodeKey | null;
   /** Only where readings are shown; null otherwise. */
   readonly measured: HopMeasure | null;
-  /** Only where runs are shown: what this hop has to do with the toll. */
-  readonly toll: string | null;
+  /** Only where runs are shown: what this hop has to do with the link overhead. */
+  readonly overhead: string | null;
 }
 
 /** What else hangs under the deck. */
@@ -59,7 +59,7 @@ export interface StripPosterior {
 
 export interface StripModel {
   readonly name: string;
-  readonly mode: 'expected' | 'measured' | 'live' | 'toll' | 'suspicion';
+  readonly mode: 'expected' | 'measured' | 'live' | 'overhead' | 'suspicion';
   readonly verdict: string;
   readonly piers: readonly StripNode[];
   readonly hops: readonly StripHop[];
@@ -165,7 +165,7 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
     pinch: named,
     neckAt: named ? neckAt : null,
     measured,
-    toll: null,
+    overhead: null,
   };
 }
 

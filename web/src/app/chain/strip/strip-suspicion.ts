@@ -15,7 +15,7 @@ export function withPosterior(m: StripModel, shown: ShownPosterior): StripModel 
     percent[b] > percent[a] ? b : a,
   );
   const { elsewhere, ...piers } = percent;
-  const hops = m.hops.map((h) => ({ ...h, line2: '', toll: null }));
+  const hops = m.hops.map((h) => ({ ...h, line2: '', overhead: null }));
   const told = {
     ...m,
     mode: 'suspicion' as const,

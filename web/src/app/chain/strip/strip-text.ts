@@ -1,7 +1,7 @@
 import { rate } from '@ruddy/core/base/text';
 import { role, type StripNode, type StripHop, type StripModel } from './strip-model';
 import { posteriorOf } from './strip-suspicion';
-import { TOLL_LABEL, tollLine } from './strip-toll';
+import { OVERHEAD_LABEL, overheadLine } from './strip-overhead';
 
 /** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
 export function nodeText(p: StripNode): string {
@@ -26,7 +26,8 @@ export function hopText(h: StripHop): string {
       : '';
   const ends = `${role(h.from)} to ${role(h.to)}${through}`;
   if (h.measured) return `${ends}: ${h.measured.clause}. ${stateWord(h)}.`;
-  if (h.toll !== null) return `${ends}: ${h.line1 === TOLL_LABEL ? '' : `${h.line1}. `}${h.toll}.`;
+  if (h.overhead !== null)
+    return `${ends}: ${h.line1 === OVERHEAD_LABEL ? '' : `${h.line1}. `}${h.overhead}.`;
   const clause = h.usable
     ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected`
     : 'rate not known';
@@ -39,7 +40,7 @@ export function summaryText(m: StripModel): string {
   const known =
     m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
   const hops = `${m.hops.length} ${m.hops.length === 1 ? 'hop' : 'hops'} from system to card.`;
-  return `${m.name}, ${m.mode === 'toll' ? 'link overhead' : m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
+  return `${m.name}, ${m.mode === 'overhead' ? 'link overhead' : m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
@@ -55,7 +56,7 @@ export function stripList(m: StripModel): string[] {
     ...(p.key === 'screen' && m.suspicion
       ? [`Elsewhere: suspicion ${m.suspicion.elsewhere} %.`]
       : []),
-    ...(p.key === 'card' && m.mode === 'toll' && m.rope !== ''
+    ...(p.key === 'card' && m.mode === 'overhead' && m.rope !== ''
       ? [`Card to the panel: ${m.rope}.`]
       : []),
   ]);
@@ -75,7 +76,7 @@ export function copyLine(m: StripModel): string {
       hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' bottleneck' : ''}`;
     return `${name} =${mark}= `;
   });
-  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}${m.suspicion ? `; ${m.pinchLine}` : ''}`;
+  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'overhead' ? `; ${overheadLine(m)}` : ''}${m.suspicion ? `; ${m.pinchLine}` : ''}`;
 }
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */

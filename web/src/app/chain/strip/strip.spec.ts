@@ -6,7 +6,7 @@ import { evaluate } from '@ruddy/core/plan';
 import { BridgeStrip } from './bridge-strip';
 import { DECK, stripPicture } from './strip-geometry';
 import { stripModel, type StripModel } from './strip-model';
-import { TOLL_LABEL, withToll } from './strip-toll';
+import { OVERHEAD_LABEL, withOverhead } from './strip-overhead';
 import { copyLine, bottleneckMoved, stripList, summaryText } from './strip-text';
 
 const port = {
@@ -393,40 +393,38 @@ describe('the strip on the page', () => {
   });
 
   it('RU-08 on Runs the strip carries link overhead and return copy', async () => {
-    const toll = {
+    const overhead = {
       title: 'T',
-      link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false },
-      back: { mid: 2.04, lo: null, hi: null },
+      link: { mid: 4.62, lo: 4.3, hi: 4.94 },
+      back: { mid: 2.04, lo: 1.9, hi: 2.2 },
     };
-    const m = withToll(model(chain({ settings: { toPanel: 'yes' } })), toll);
-    expect(m.hops.map((h) => h.line1 === TOLL_LABEL)).toEqual([false, true, false]);
-    expect(m.hops[1]?.line2).toBe('4.6 ms a frame (±0.3)');
+    const m = withOverhead(model(chain({ settings: { toPanel: 'yes' } })), overhead);
+    expect(m.hops.map((h) => h.line1 === OVERHEAD_LABEL)).toEqual([false, true, false]);
+    expect(m.hops[1]?.line2).toBe('4.6 (4.3 to 4.9) ms a frame');
     expect(m.pinchLine).toMatch(
-      /^Link overhead 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Bottleneck: cable/,
+      /^Link overhead 4\.6 \(4\.3 to 4\.9\) ms a frame; picture to panel 2\.0 ms\. Bottleneck: cable/,
     );
     const text = stripList(m).join(' ');
-    expect(text).toContain('carries the link overhead, 4.6 ms a frame, give or take 0.3');
+    expect(text).toContain('carries the link overhead, 4.6 (4.3 to 4.9) ms a frame');
     expect(text).toContain('no link overhead here');
     expect(text).toContain('Card to the panel: picture to panel 2.0 ms.');
-    expect(copyLine(m)).toContain('; Link overhead 4.6 ms');
+    expect(copyLine(m)).toContain('; Link overhead 4.6 (4.3 to 4.9) ms');
     const fixture = TestBed.createComponent(BridgeStrip);
     fixture.componentRef.setInput('model', m);
     await fixture.whenStable();
     const drawn = (fixture.nativeElement as HTMLElement).querySelector('svg')?.textContent ?? '';
-    expect(drawn).toContain('4.6 ms a frame (±0.3)');
+    expect(drawn).toContain('4.6 (4.3 to 4.9) ms a frame');
     expect(drawn).toContain('picture to panel 2.0 ms');
   });
 
-  it('an unmeasured or bounded link overhead is said so', () => {
-    const none = withToll(model(chain()), { title: 'T', link: null, back: null });
-    expect(stripList(none).join(' ')).toContain(
-      'carries the link overhead, not measured: no pair of runs tells it',
-    );
-    const between = withToll(model(chain()), {
+  it('a link overhead not known yet, or wide, is said so', () => {
+    const none = withOverhead(model(chain()), { title: 'T', link: null, back: null });
+    expect(stripList(none).join(' ')).toContain('carries the link overhead, not known yet');
+    const between = withOverhead(model(chain()), {
       title: 'T',
-      link: { mid: 3, lo: 0, hi: 6, interval: true },
+      link: { mid: 3, lo: 0, hi: 6 },
       back: null,
     });
-    expect(between.hops[1]?.line2).toBe('0 to 6.0 ms a frame');
+    expect(between.hops[1]?.line2).toBe('0.0 to 6.0 ms a frame');
   });
 });

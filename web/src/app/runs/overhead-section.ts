@@ -1,10 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { mean } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
-import { NO_PAIR_WORDS, overheadText, pairText, tollText, unlikeText } from '@ruddy/core/runs/text';
+import {
+  differenceText,
+  NO_PAIR_WORDS,
+  overheadText,
+  pairText,
+  unlikeText,
+} from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
 import { ModelStore } from './model-store';
-import { TollStore } from './toll-store';
+import { TitleRuns } from './title-runs';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
@@ -14,7 +20,7 @@ const UNLIKE_SHOWN = 3;
 
 /** Every pair of runs that measures the link, with its difference, and those that look like one and are none. */
 @Component({
-  selector: 'rb-toll-section',
+  selector: 'rb-overhead-section',
   imports: [Cell, Rows, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -51,7 +57,7 @@ const UNLIKE_SHOWN = 3;
   `,
   styleUrl: './section.scss',
 })
-export class TollSection {
+export class OverheadSection {
   readonly pairsThatMeasureColumns: readonly ShortColumn[] = [
     { key: 'pair', name: 'Pair' },
     { key: 'at', name: 'At' },
@@ -60,7 +66,7 @@ export class TollSection {
     { key: 'difference', name: 'Difference', figure: true },
     { key: 'alsoUnlike', name: 'Also unlike' },
   ];
-  readonly store = inject(TollStore);
+  readonly store = inject(TitleRuns);
   readonly #model = inject(ModelStore);
   readonly headline = computed(() => {
     const overhead = this.#model.overhead();
@@ -91,7 +97,7 @@ export class TollSection {
         at: p.b.first.settings.resolution,
         a: figureText(mean(p.a.ms)),
         b: figureText(mean(p.b.ms)),
-        difference: tollText(p.difference).replace(' a frame', ''),
+        difference: differenceText(p.difference),
         unlike:
           words.length === 0 ? 'nothing' : `${words.slice(0, UNLIKE_SHOWN).join('; ')}${more}`,
       };
