@@ -74,8 +74,8 @@ function sensors(rig, random) {
   };
 }
 
-/** `kept`: calibrations of titles, by id; they are made by the program from these runs (scripts/tools/make-demo-fits.mjs). */
-export function makeRuns(kept = new Map()) {
+/** Titles, runs with their values, and a session of the demo. */
+export function makeRuns() {
   const captures = new Map();
   const runs = [];
   const keep = (list) => {
@@ -142,7 +142,6 @@ export function makeRuns(kept = new Map()) {
   const profiles = Object.entries(TITLES).map(([id, t]) => ({
     id: `title.${id}`,
     ...t,
-    fits: kept.get(`title.${id}`) ?? [],
   }));
   const sessions = [
     {
@@ -166,6 +165,6 @@ export function makeRuns(kept = new Map()) {
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   const file = new URL('observatory.json', import.meta.url);
   const old = JSON.parse(readFileSync(file, 'utf8'));
-  const bundle = { ...old, ...makeRuns(new Map(old.profiles.map((p) => [p.id, p.fits ?? []]))) };
+  const bundle = { ...old, ...makeRuns() };
   writeFileSync(file, `${JSON.stringify(bundle, null, 2)}\n`);
 }
