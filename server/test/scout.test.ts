@@ -36,7 +36,9 @@ describe('scout', () => {
     const { result, outright } = res.body as { result: ScoutResult; outright: { name: string }[] };
     const ranking = new Ranking((await grounds(ask)).input);
     ranking.step(Infinity, () => 0);
-    const here = JSON.parse(JSON.stringify(resultOf(ranking, new Views(ranking, true)))) as ScoutResult;
+    const here = JSON.parse(
+      JSON.stringify(resultOf(ranking, new Views(ranking, true))),
+    ) as ScoutResult;
     expect(result.fronts).toEqual(here.fronts);
     expect(result.ranked.map((r) => r.index)).toEqual(here.ranked.map((r) => r.index));
     expect(result.done).toBe(result.total);
