@@ -100,19 +100,6 @@ const elastic = (e: Partial<Elasticity>): Elasticity => ({
 const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
   endsText: [['ends of both signs', texts.endsText({ lo: -0.5, hi: 1.1 }), '−0.50 to 1.10']],
   estimateParts: [['narrow', texts.estimateParts({ mid: 61, lo: 59, hi: 63 }).give, '±2.0']],
-  estimateText: [
-    ['narrow', texts.estimateText({ mid: 61, lo: 59, hi: 63 }, 0), '61.0 ±2.0'],
-    ['lopsided', texts.estimateText({ mid: 61, lo: 60, hi: 75 }, 0), '61.0 (60.0 to 75.0)'],
-    [
-      'wider than the figure',
-      texts.estimateText({ mid: 59.9, lo: -7.1, hi: 126.9 }, 0),
-      '0 to 127',
-    ],
-  ],
-  noneShown: [
-    ['no change inside', String(texts.noneShown({ lo: -1, hi: 1 })), 'true'],
-    ['not known', String(texts.noneShown({ lo: null, hi: null })), 'false'],
-  ],
   yearlyTrend: [
     ['too few', texts.yearlyTrend(null), 'No trend can be told from fewer than three days.'],
     ['chance', texts.yearlyTrend({ slope: 0.8, p: 1, n: 4 }), 'No trend shown in 4 days.'],

@@ -34,12 +34,6 @@ export type TroubleNote =
       readonly words: string;
     };
 
-export interface StoredNote {
-  readonly id: string;
-  readonly at: string;
-  readonly note: TroubleNote;
-}
-
 /** A stretch of a search between two things that changed the chain: what was seen and answered in it, and the cause it ended with. */
 export interface Episode {
   readonly symptoms: readonly SymptomId[];

@@ -51,31 +51,6 @@ export function estimateParts(e: Estimate, least = -Infinity, digits = 3): Estim
   };
 }
 
-/**
- * A figure with its interval: even intervals as plus or minus, lopsided ones in brackets, wide ones alone.
- * @param e the estimate, any unit
- * @param least no such quantity is below it, 0 for a rate
- * @param digits digits that tell something
- * @returns "61 ±2", "61 (55 to 80)" or "0 to 127"
- * @example estimateText({ mid: 61, lo: 55, hi: 80 }) // => '61.0 (55.0 to 80.0)'
- */
-export function estimateText(e: Estimate, least = -Infinity, digits = 3): string {
-  const { figure, give } = estimateParts(e, least, digits);
-  if (give === '') return figure;
-  return give.startsWith('±') ? `${figure} ${give}` : `${figure} (${give})`;
-}
-
-/**
- * Is "no change" inside an interval? Then none was shown.
- * @param e the interval; a null end is not known
- * @param none the value of no change
- * @returns true where it is
- * @example noneShown({ lo: -1, hi: 2 }) // => true
- */
-export function noneShown(e: { lo: number | null; hi: number | null }, none = 0): boolean {
-  return e.lo !== null && e.hi !== null && e.lo <= none && e.hi >= none;
-}
-
 /** A trend is told only where chance alone would show one like it in fewer than 5 of 100 cases. */
 const CHANCE = 0.05;
 

@@ -38,7 +38,6 @@ export const benchBody = z
 export type BenchBody = z.input<typeof benchBody>;
 
 export const actBody = z.strictObject({ id: uuid, act: actSchema });
-export type ActBody = z.input<typeof actBody>;
 
 /** Set the bench's clock: how fast it goes, a step of so much, or on to what happens next by itself. */
 export const clockBody = z

@@ -20,7 +20,6 @@ export const attemptBody = z.strictObject({
   driver: z.enum(DRIVER_SCHOOLS).default('before'),
   happenedAt: instant.optional(),
 });
-export type AttemptBody = z.input<typeof attemptBody>;
 
 const wrong = z
   .array(z.enum(Object.keys(CAME_BACK_WRONG) as [CameBackWrong, ...CameBackWrong[]]))
@@ -102,7 +101,6 @@ export const tryBody = z.strictObject({
   worked: z.boolean(),
   reason: line('Note', 300).default(''),
 });
-export type TryBody = z.input<typeof tryBody>;
 
 /** Retracts a fact that was noted by mistake. Both stay on record. */
 export const struckBody = z.strictObject({
@@ -110,7 +108,6 @@ export const struckBody = z.strictObject({
   corrects: uuid,
   reason: line('Reason', 300).min(1, { error: 'Reason: say why it is taken back' }),
 });
-export type StruckBody = z.infer<typeof struckBody>;
 
 /** A stretch of use: hours, and how often the card dropped out or the picture froze meanwhile. */
 export const usedBody = z

@@ -83,17 +83,6 @@ export interface LinkSpan {
   readonly lanes: number | null;
 }
 
-const BUS_CLASS = '0604';
-/**
- * Tells a PCI-to-PCI bridge by its class code, 0604, by a secondary bus, or by its printed class.
- *
- * @param d a device of a report
- * @returns true for bridges, switch ports and root ports
- */
-export function isBridge(d: PciDevice): boolean {
-  return d.classCode === BUS_CLASS || d.bus !== null || /PCI bridge/i.test(d.what);
-}
-
 /**
  * Tells the ends of a tunnel's bridge pair: they declare only 2.5 GT/s and four lanes, whatever the tunnel carries.
  *

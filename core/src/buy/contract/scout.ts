@@ -52,7 +52,6 @@ function idsShape<T extends z.ZodType<string>>(id: T) {
   });
 }
 /** The ids of the parts of one combination. */
-export const scoutIds = idsShape(uuid);
 
 /** A search with the kind of id it holds: of the database, or of a file. */
 function askShape<T extends z.ZodType<string>>(id: T) {

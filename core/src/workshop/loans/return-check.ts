@@ -2,7 +2,6 @@ import type { CautionId } from '../../bring-up';
 import type { PartKind } from '../../parts';
 
 export const RETURN_STEPS = ['all-here', 'looks', 'works'] as const;
-export type ReturnStep = (typeof RETURN_STEPS)[number];
 
 export type LendKind = Extract<
   PartKind,

@@ -1,20 +1,12 @@
 import { daysBetween } from '../../base';
 import type { readyForNext } from '../loans/return-check';
-import { daysLate, type LoanDays, loanState, type LoanState } from '../loans/state';
+import { daysLate, type LoanDays, loanState } from '../loans/state';
 
 export const MEMBER_WORDS = {
   reader: 'reader: sees all, changes nothing',
   member: 'member: plans, measures, logs, lends',
   keeper: 'keeper: also members, rules, feeds, backup',
 } as const;
-
-export const LOAN_WORDS: Readonly<Record<LoanState, string>> = {
-  waiting: 'waits for it',
-  out: 'out',
-  late: 'late',
-  back: 'is back',
-  'let-go': 'cancelled',
-};
 
 export const TESTED_WORDS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
 
