@@ -96,6 +96,9 @@ function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules
 /** The host of a run in a desktop slot with another processor: nobody named it. */
 export const DESKTOP = 'another desktop';
 
+/** What stands between a host and its power mode. */
+const MODE_AFTER = ', ';
+
 /**
  * A host as the frame model knows it: held to fewer watts it is another one.
  * @param host name of the host
@@ -104,7 +107,19 @@ export const DESKTOP = 'another desktop';
  * @example hostInMode('Heron 14', 'quiet') // => 'Heron 14, quiet'
  */
 export function hostInMode(host: string, powerMode: string): string {
-  return [host, powerMode].filter((s) => s !== '').join(', ');
+  return [host, powerMode].filter((s) => s !== '').join(MODE_AFTER);
+}
+
+/**
+ * The power mode a host is named with by `hostInMode`.
+ * @param name name with its mode
+ * @param host name of the host
+ * @returns the mode, empty where the name has none; null where it names another host
+ * @example modeOfHost('Heron 14, quiet', 'Heron 14') // => 'quiet'
+ */
+export function modeOfHost(name: string, host: string): string | null {
+  if (name === host) return '';
+  return name.startsWith(host + MODE_AFTER) ? name.slice(host.length + MODE_AFTER.length) : null;
 }
 
 /**

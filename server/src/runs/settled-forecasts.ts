@@ -8,6 +8,7 @@ import {
   missingFor,
   pixelsOf,
   scoreForecasts,
+  statedTitle,
 } from '@ruddy/core/runs';
 import type {
   KeptForecast,
@@ -17,9 +18,9 @@ import type {
 } from '@ruddy/core/runs/contract';
 import type { Services } from '../platform/http/route';
 import { createOnce } from '../platform/db/rows';
-import { frameTitles } from './frame-titles';
 import { inFrameThread } from './frame-work';
 import { RunForecastModel } from './models/run-forecast';
+import { frameTitleRows } from './queries/frame-titles';
 import { runsByIds, runsOfTitles } from './runs-read';
 
 /** Says a run anything of a forecast? Not one that a limit held, that was generated, or that was made in a slot. */
@@ -32,12 +33,13 @@ const settles = (r: RunEntry) =>
 
 /** What was known of the title of a run before it was stored. */
 async function knownBefore(run: RunEntry): Promise<FrameTitle | null> {
-  const [title] = await frameTitles([run.titleId]);
+  const [title] = await frameTitleRows([run.titleId]);
   if (!title) return null;
   const earlier = (await runsOfTitles([run.titleId])).filter(
     (r) => r.id !== run.id && r.titleId === run.titleId && r.recordedAt <= run.recordedAt,
   );
-  return { ...title, evidence: evidenceOfRuns(earlier).evidence };
+  const { id, name, params } = title;
+  return { id, name, evidence: evidenceOfRuns(earlier).evidence, stated: statedTitle(params) };
 }
 
 /** The forecast of a run from what was known before it; null where it says nothing of one, or too little was known. */

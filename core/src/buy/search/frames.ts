@@ -9,6 +9,7 @@ import {
   LATENCY_US,
   linkOfRig,
   missingFor,
+  modeOfHost,
   posteriorOf,
   type RigFacts,
   rigWith,
@@ -43,6 +44,8 @@ export class FrameTable {
   readonly #asks: readonly FrameAsk[];
   readonly #asked: AskedFrames[] = [];
   readonly #links: FrameLink[] = [];
+  /** By title: sizes of one title share it. */
+  readonly #posteriors = new Map<string, FramePosterior>();
 
   constructor(input: ScoutInput) {
     this.#asks = input.frames;
@@ -68,9 +71,12 @@ export class FrameTable {
       return missingFor(cell, title).length > 0 ? null : { ...cell, link };
     });
     const known = cells.filter((c) => c !== null);
-    const made = posteriorOf({ ...title, titleId: title.id, refined: false }, known[0]);
-    const ran = new Set(made.space.links.map((l) => l.id));
-    return { posterior: withCells(thinned(made, PARTICLES), known), cells, ran };
+    const made =
+      this.#posteriors.get(title.id) ??
+      thinned(posteriorOf({ ...title, titleId: title.id, refined: false }, known[0]), PARTICLES);
+    const posterior = withCells(made, known);
+    this.#posteriors.set(title.id, posterior);
+    return { posterior, cells, ran: new Set(made.space.links.map((l) => l.id)) };
   }
 
   /** The link of a rate; null where it is not known. */
@@ -94,10 +100,9 @@ export class FrameTable {
   ran(ask: number, card: number): boolean {
     const { title } = this.#asks[ask] as FrameAsk;
     const { host, card: name } = this.#rigs[card] as RigFacts;
-    const inMode = (id: string) => id === host || id.startsWith(`${host}, `);
     return title.evidence
       .flatMap(cellsOfEvidence)
-      .some((c) => inMode(c.host.id) && c.card.id === name);
+      .some((c) => modeOfHost(c.host.id, host) !== null && c.card.id === name);
   }
 }
 

@@ -1,4 +1,4 @@
-import type { RigFacts } from '../rig';
+import { modeOfHost, type RigFacts } from '../rig';
 import { cellsOfEvidence, type FrameEvidence } from './evidence';
 import type { FrameCell, FrameLook } from './cell';
 import { type FrameForecast, forecastFrame, type LinkOverhead, overheadOf } from './forecast';
@@ -68,16 +68,11 @@ function lookOfPicture(cells: readonly FrameCell[], picture: FramePicture): Fram
   return lookOfSettings({ preset, upscaling: '', rayTracing: rayTracing ? 'on' : 'off' });
 }
 
-/** What stands between a host and its power mode in `hostInMode`. */
-const MODE_AFTER = ', ';
-
 /** The power mode of a host that most of its runs were made in, where none is asked for. */
 function modeOf(cells: readonly FrameCell[], host: string, asked: string): string {
-  const own = cells
-    .map((c) => c.host.id)
-    .filter((id) => id === host || id.startsWith(`${host}${MODE_AFTER}`));
-  const usual = mostCommon(own, (id) => id);
-  return asked !== '' || usual === null ? asked : usual.slice(host.length + MODE_AFTER.length);
+  if (asked !== '') return asked;
+  const own = cells.flatMap((c) => modeOfHost(c.host.id, host) ?? []);
+  return mostCommon(own, (mode) => mode) ?? '';
 }
 
 /**

@@ -1,11 +1,25 @@
 import { computed, inject, Injectable, type Signal, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { catchError, debounceTime, EMPTY, of, switchMap } from 'rxjs';
+import {
+  catchError,
+  distinctUntilChanged,
+  EMPTY,
+  map,
+  of,
+  startWith,
+  switchMap,
+  timer,
+} from 'rxjs';
 import type { ApiError } from '../platform/api/api-client';
 import { Preview } from '../setups/preview';
 import { applyPatch, type Fields } from '../setups/setup-patches';
 import { SetupEditor } from '../setups/setup-editor';
-import { type FramesToExpect, SetupsData } from '../setups/setups';
+import {
+  type FramesQuestion,
+  framesQuestion,
+  type FramesToExpect,
+  SetupsData,
+} from '../setups/setups';
 
 /** The link has no frames to tell before a card is chosen. */
 const enough = ({ slots }: Fields) => slots.host !== null && slots.card !== null;
@@ -37,16 +51,27 @@ export class PlanFrames {
   });
 
   #frames(fields: Signal<Fields | null>): Signal<FramesToExpect | null> {
-    const asked = toObservable(fields).pipe(
-      debounceTime(SETTLED_MS),
-      switchMap((f) => (f && enough(f) ? this.#ask(f) : of(null))),
+    const questions = toObservable(fields).pipe(
+      map((f) => (f && enough(f) ? framesQuestion(f) : null)),
+      distinctUntilChanged((a, b) => JSON.stringify(a) === JSON.stringify(b)),
+    );
+    // Frames of another chain never stand beside this one while its own are computed.
+    const asked = questions.pipe(
+      switchMap((q) =>
+        q
+          ? timer(SETTLED_MS).pipe(
+              switchMap(() => this.#ask(q)),
+              startWith(null),
+            )
+          : of(null),
+      ),
     );
     return toSignal(asked, { initialValue: null });
   }
 
-  #ask(fields: Fields) {
+  #ask(question: FramesQuestion) {
     this.problem.set(null);
-    return this.#data.forecasts(fields).pipe(
+    return this.#data.forecasts(question).pipe(
       catchError((e: ApiError) => {
         this.problem.set(`Frames could not be computed: ${e.message}`);
         return EMPTY;

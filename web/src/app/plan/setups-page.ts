@@ -300,7 +300,6 @@ export class SetupsPage {
     };
   }
 
-  /** Shows the filter of the address in the fields; text that is being typed stays. */
   /** Asks what the links of setups cost that were not asked for yet; without an answer their cells say nothing. */
   #askOverheads(ids: readonly string[]): void {
     const known = this.#overheads();
@@ -317,6 +316,7 @@ export class SetupsPage {
       });
   }
 
+  /** Shows the filter of the address in the fields; text that is being typed stays. */
   #show(q: string, state: string | null, archived: boolean): void {
     untracked(() => {
       if (this.find.value.trim() !== q) this.find.setValue(q, { emitEvent: false });

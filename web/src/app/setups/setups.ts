@@ -106,6 +106,16 @@ function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInpu
   };
 }
 
+/** All that frames to expect depend on: edits of anything else ask nothing. */
+export interface FramesQuestion {
+  readonly chain: ChainInput;
+  readonly frames: FramesAsked;
+}
+export const framesQuestion = (fields: Chosen): FramesQuestion => ({
+  chain: chainOf(fields),
+  frames: framesOf(fields),
+});
+
 /** Frames to expect, title by title and size by size. */
 export interface FramesToExpect {
   readonly items: readonly (TitleForecast | NoForecast)[];
@@ -152,13 +162,11 @@ export class SetupsData {
     });
   }
 
-  /** Frames to expect of a choice of parts: a first answer, then the thorough one. */
-  forecasts(fields: Chosen): Observable<FramesToExpect> {
+  /** Frames to expect of what `framesQuestion` asks: a first answer, then the thorough one. */
+  forecasts(question: FramesQuestion): Observable<FramesToExpect> {
     const answer = (refined: boolean) =>
       this.#api
-        .call('POST /api/forecasts', {
-          body: { chain: chainOf(fields), frames: framesOf(fields), refined },
-        })
+        .call('POST /api/forecasts', { body: { ...question, refined } })
         .pipe(map(({ items }) => ({ items, refined })));
     return concat(answer(false), answer(true));
   }
