@@ -10,9 +10,9 @@ import { scheduleFeeds } from './workshop/feeds';
 import { stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
-import { endFrameThreads } from './runs/frame-work';
 import { scheduleBackups } from './workshop/backups';
 import { Streams } from './platform/streams/streams';
+import { endThreads } from './platform/threads';
 
 const FINISH_MS = 5000;
 /** Closes connections that send head or body too slowly. */
@@ -113,7 +113,7 @@ async function main(): Promise<void> {
     stopJobs,
     scheduleFeeds(services),
     scheduleBackups(services),
-    endFrameThreads,
+    endThreads,
   ]);
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import type { TestProject } from 'vitest/node';
 import { connect } from '../src/platform/db/connect';
@@ -11,8 +12,7 @@ import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR } from '../../scripts/lib/path
 declare module 'vitest' {
   interface ProvidedContext {
     adminUrl: string;
-    scoutThread: string;
-    frameThread: string;
+    threads: string;
   }
 }
 
@@ -48,8 +48,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },
   });
-  project.provide('scoutThread', join(TEST_DATA_DIR, 'scout-thread.mjs'));
-  project.provide('frameThread', join(TEST_DATA_DIR, 'frame-thread.mjs'));
+  project.provide('threads', pathToFileURL(`${TEST_DATA_DIR}/`).href);
   project.provide('adminUrl', cluster.url('postgres'));
   return () => cluster.close();
 }

@@ -57,8 +57,7 @@ export async function start(
     {
       ...grounds,
       streams,
-      scoutThread: inject('scoutThread'),
-      frameThread: inject('frameThread'),
+      threads: inject('threads'),
       ...services,
       ...withUrl(url),
     },

@@ -34,10 +34,8 @@ export interface Services {
   now: () => Date;
   /** Where an error goes that no request is there to answer with. */
   unexpected?: (error: unknown) => void;
-  /** Where the thread of a search lies; beside the built server when left out. */
-  scoutThread?: string | URL;
-  /** Where the thread of the frame model lies; beside the built server when left out. */
-  frameThread?: string | URL;
+  /** Where the programs of threads lie, as a URL; beside the built server when left out. */
+  threads?: string;
 }
 
 /** What a handler receives beside the checked parts of the request. */

@@ -19,6 +19,7 @@ import { LogData } from './log';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
+import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
@@ -36,7 +37,16 @@ type Keep = 'here' | 'file';
 
 /** The log as a file for others, with what leaves shown before; and a file of theirs taken in, all of it or nothing. */
 @Component({
-  imports: [Cell, Rows, Fold, CompatNav, MatButtonModule, MatProgressBarModule, RouterLink],
+  imports: [
+    Cell,
+    Rows,
+    FileDrop,
+    Fold,
+    CompatNav,
+    MatButtonModule,
+    MatProgressBarModule,
+    RouterLink,
+  ],
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './share-page.html',
@@ -77,7 +87,6 @@ export class SharePage {
   );
   readonly problem = signal<string | null>(null);
   readonly file = signal<File | null>(null);
-  readonly over = signal(false);
   readonly keep = signal<Keep | null>(null);
   readonly except = signal<ReadonlySet<number>>(new Set());
   readonly fateWords = ROW_OUTCOME_LABELS;
@@ -150,19 +159,6 @@ export class SharePage {
         then: (r) => this.report.set(r),
       });
     });
-  }
-
-  dropped(event: DragEvent): void {
-    event.preventDefault();
-    this.over.set(false);
-    const file = event.dataTransfer?.files[0];
-    if (file) this.look(file);
-  }
-
-  opened(box: HTMLInputElement): void {
-    const file = box.files?.[0];
-    box.value = '';
-    if (file) this.look(file);
   }
 
   look(file: File): void {

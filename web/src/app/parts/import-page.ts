@@ -14,6 +14,7 @@ import { PartsNav } from './parts-nav';
 import { Cell } from '../platform/kit/cell';
 import type { Column } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
+import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Table } from '../platform/kit/table';
@@ -21,7 +22,17 @@ import { Acts } from '../platform/kit/ask';
 
 /** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
 @Component({
-  imports: [Cell, Field, Fold, MatButtonModule, MatProgressBarModule, PartsNav, RouterLink, Table],
+  imports: [
+    Cell,
+    Field,
+    FileDrop,
+    Fold,
+    MatButtonModule,
+    MatProgressBarModule,
+    PartsNav,
+    RouterLink,
+    Table,
+  ],
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-page.html',
@@ -54,7 +65,6 @@ export class ImportPage {
   readonly fateWords = ROW_OUTCOME_LABELS;
   readonly of = computed<PartKind>(() => PART_KINDS.find((k) => k === this.kind()) ?? 'cable');
   readonly file = signal<File | null>(null);
-  readonly over = signal(false);
   readonly columns = signal<{ column: string; what: string }[] | null>(null);
   readonly headline = computed(() =>
     importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()),
@@ -94,19 +104,6 @@ export class ImportPage {
     this.columns.set(null);
     const file = this.file();
     if (file) this.run.start(file, kind as PartKind, 'try');
-  }
-
-  opened(box: HTMLInputElement): void {
-    const file = box.files?.[0];
-    box.value = '';
-    if (file) this.take(file);
-  }
-
-  dropped(event: DragEvent): void {
-    event.preventDefault();
-    this.over.set(false);
-    const file = event.dataTransfer?.files[0];
-    if (file) this.take(file);
   }
 
   take(file: File): void {

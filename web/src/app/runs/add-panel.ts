@@ -33,6 +33,7 @@ import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
 
 /** Levels of a session that are settings of a run; the others come from the setup. */
@@ -56,7 +57,16 @@ function settingsOf(
 /** Captures in: files, what becomes of each, how they were set, and one button that says what it stores. */
 @Component({
   selector: 'rb-add-panel',
-  imports: [Field, Fold, MappingForm, MatButtonModule, MatProgressBarModule, RunForm, TitleField],
+  imports: [
+    Field,
+    FileDrop,
+    Fold,
+    MappingForm,
+    MatButtonModule,
+    MatProgressBarModule,
+    RunForm,
+    TitleField,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './add-panel.html',
   styleUrl: './add-panel.scss',
@@ -74,7 +84,6 @@ export class AddPanel {
   readonly cell = input<number | null>(null);
   readonly stored = output<number>();
   readonly title = viewChild.required(TitleField);
-  readonly over = signal(false);
   /** Date of the runs; null: as each file says. */
   readonly on = signal<string | null>(null);
   readonly day: FieldMeta = {
@@ -153,21 +162,6 @@ export class AddPanel {
           for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
       });
     });
-  }
-
-  take(list: FileList | null): void {
-    if (list && list.length > 0) void this.files.add([...list]);
-  }
-
-  dropped(e: DragEvent): void {
-    e.preventDefault();
-    this.over.set(false);
-    this.take(e.dataTransfer?.files ?? null);
-  }
-
-  opened(box: HTMLInputElement): void {
-    this.take(box.files);
-    box.value = '';
   }
 
   /** What a file holds, in words. */

@@ -11,6 +11,7 @@ import { SessionForm } from './session-form';
 import { Cell } from '../../platform/kit/cell';
 import type { ShortColumn } from '../../platform/kit/columns';
 import { Field } from '../../platform/kit/field';
+import { FileDrop } from '../../platform/kit/file-drop';
 import type { FieldMeta } from '../../platform/kit/meta';
 import { Rows } from '../../platform/kit/rows';
 import { Acts, ask, State, valueOf } from '../../platform/kit/ask';
@@ -25,7 +26,7 @@ interface CellRow {
 
 /** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
 @Component({
-  imports: [Cell, Field, MatButtonModule, RouterLink, Rows, SessionForm, State],
+  imports: [Cell, Field, FileDrop, MatButtonModule, RouterLink, Rows, SessionForm, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sessions-page.html',
   styleUrl: './compare-runs-page.scss',
@@ -45,7 +46,6 @@ export class SessionsPage {
   readonly named = ask(() => this.#setups.list({}));
   readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly planning = signal(false);
-  readonly over = signal(false);
   readonly facts = FACTS;
   readonly day = day;
   readonly counted = pluralize;
@@ -213,17 +213,11 @@ export class SessionsPage {
   }
 
   /** Files dropped here go to the cell that is next; there each can be moved to another. */
-  take(list: FileList | null): void {
-    if (!list || list.length === 0 || !this.placeNow()) return;
-    this.#dropped.put([...list]);
+  take(files: readonly File[]): void {
+    if (!this.placeNow()) return;
+    this.#dropped.put(files);
     void this.#router.navigate(['/setups', this.placeNow(), 'runs'], {
       queryParams: this.addQuery(this.state()?.next ?? 0),
     });
-  }
-
-  dropFiles(e: DragEvent): void {
-    e.preventDefault();
-    this.over.set(false);
-    this.take(e.dataTransfer?.files ?? null);
   }
 }
