@@ -372,7 +372,7 @@ const PLAIN =
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
   badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
-  experimentText unusedText frameEvidenceText
+  experimentText unusedText frameEvidenceText statedFigureText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(
     /\s+/,
   );

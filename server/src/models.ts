@@ -21,6 +21,8 @@ import { defineRunStatistics } from './runs/models/run-statistics';
 import { defineCapture, CaptureModel } from './runs/models/capture';
 import { defineProfile } from './runs/models/profile';
 import { defineRunForecast } from './runs/models/run-forecast';
+import { defineStatedFigure } from './runs/models/stated-figure';
+import { defineImpossibleRun } from './runs/models/impossible-run';
 import { defineCsvMapping } from './runs/models/csv-mapping';
 import { definePlannedSession } from './runs/models/planned-session';
 import { defineLogEntry } from './plan/models/log-entry';
@@ -60,6 +62,8 @@ const MODELS = [
   defineCapture,
   defineProfile,
   defineRunForecast,
+  defineStatedFigure,
+  defineImpossibleRun,
   defineCsvMapping,
   definePlannedSession,
   defineLogEntry,

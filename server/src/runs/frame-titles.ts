@@ -1,6 +1,7 @@
 import type * as z from 'zod';
 import {
   evidenceOfRuns,
+  evidenceOfStated,
   type FrameAsk,
   type FrameEvidence,
   type FrameTitle,
@@ -9,8 +10,9 @@ import {
 } from '@ruddy/core/runs';
 import type { framesAsked } from '@ruddy/core/runs/contract';
 import { houseRules } from '../setups/rules';
-import { frameTitleRows, runsMark } from './queries/frame-titles';
+import { frameTitleRows, evidenceMark } from './queries/frame-titles';
 import { runsOfTitles } from './runs-read';
+import { statedOfTitles } from './stated-figures';
 
 /** Evidence by title as of the mark; reading and judging every run takes longer than asking whether there is a new one. */
 let kept: { mark: string; byTitle: Map<string, readonly FrameEvidence[]> } = {
@@ -21,14 +23,16 @@ let kept: { mark: string; byTitle: Map<string, readonly FrameEvidence[]> } = {
 async function evidenceByTitle(
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, readonly FrameEvidence[]>> {
-  const mark = `${await runsMark()} ${JSON.stringify(await houseRules())}`;
+  const mark = `${await evidenceMark()} ${JSON.stringify(await houseRules())}`;
   if (mark !== kept.mark) kept = { mark, byTitle: new Map() };
   const { byTitle } = kept;
   const unread = ids.filter((id) => !byTitle.has(id));
   const runs = await runsOfTitles(unread);
+  const stated = await statedOfTitles(unread);
   for (const id of unread) {
     const own = runs.filter((r) => r.titleId === id);
-    byTitle.set(id, evidenceOfRuns(own).evidence);
+    const said = stated.filter((f) => f.titleId === id);
+    byTitle.set(id, [...evidenceOfRuns(own).evidence, ...said.map(evidenceOfStated)]);
   }
   return byTitle;
 }

@@ -1,6 +1,7 @@
 import { profileContracts, runContracts } from '@ruddy/core/runs/contract';
 import { implement, BYTES } from '../platform/http/route';
 import { dropUnusedCaptures, keepCapture, packedChannel } from './captures';
+import { listImpossible, setImpossible } from './impossible-runs';
 import { linkOverheads } from './link-overheads';
 import {
   addProfile,
@@ -15,6 +16,7 @@ import {
 import { addRun, oneRun, sayOfRun } from './runs';
 import { listRuns } from './runs-read';
 import { settledForecasts } from './settled-forecasts';
+import { addStated, listStated, removeStated } from './stated-figures';
 
 export const profileRoutes = implement(profileContracts, {
   'GET /api/profiles': async () => ({ body: { items: await listProfiles() } }),
@@ -34,6 +36,23 @@ export const profileRoutes = implement(profileContracts, {
     body: { items: await linkOverheads(s, query.setupIds.split(',')) },
   }),
   'GET /api/settled-forecasts': async ({ query }) => ({ body: await settledForecasts(query) }),
+  'GET /api/stated-figures': async ({ query: { setupId, titleId } }) => ({
+    body: { items: await listStated({ setupId, ...(titleId && { titleIds: [titleId] }) }) },
+  }),
+  'POST /api/stated-figures': async ({ body, actor }, s) => {
+    const fate = await addStated(s, body, actor);
+    return { status: fate === 'stored' ? 201 : 200, body: { id: body.id } };
+  },
+  'DELETE /api/stated-figures/:id': async ({ params }) => {
+    await removeStated(params.id);
+    return { body: { removed: true as const } };
+  },
+  'GET /api/setups/:id/impossible-runs': async ({ params }) => ({
+    body: { items: await listImpossible(params.id) },
+  }),
+  'POST /api/setups/:id/impossible-runs': async ({ params, body, actor }, s) => ({
+    body: { items: await setImpossible(s, params.id, body, actor) },
+  }),
 });
 
 export const runRoutes = implement(runContracts, {

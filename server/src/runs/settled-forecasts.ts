@@ -1,6 +1,7 @@
 import {
   cellOfRun,
   evidenceOfRuns,
+  evidenceOfStated,
   FRAME_MODEL_VERSION,
   type FrameTitle,
   isGenerated,
@@ -22,6 +23,7 @@ import { inFrameThread } from './frame-work';
 import { RunForecastModel } from './models/run-forecast';
 import { frameTitleRows } from './queries/frame-titles';
 import { runsByIds, runsOfTitles } from './runs-read';
+import { statedOfTitles } from './stated-figures';
 
 /** Says a run anything of a forecast? Not one that a limit held, that was generated, or that was made in a slot. */
 const settles = (r: RunEntry) =>
@@ -38,8 +40,10 @@ async function knownBefore(run: RunEntry): Promise<FrameTitle | null> {
   const earlier = (await runsOfTitles([run.titleId])).filter(
     (r) => r.id !== run.id && r.titleId === run.titleId && r.recordedAt <= run.recordedAt,
   );
+  const figures = (await statedOfTitles([run.titleId])).filter((f) => f.at <= run.recordedAt);
   const { id, name, params } = title;
-  return { id, name, evidence: evidenceOfRuns(earlier).evidence, stated: statedTitle(params) };
+  const evidence = [...evidenceOfRuns(earlier).evidence, ...figures.map(evidenceOfStated)];
+  return { id, name, evidence, stated: statedTitle(params) };
 }
 
 /** The forecast of a run from what was known before it; null where it says nothing of one, or too little was known. */

@@ -10,6 +10,7 @@ import type { Bundle } from '@ruddy/core/workshop/contract';
 import { listFeeds } from './feeds';
 import { listSearches } from '../buy/searches';
 import { SetupModel } from '../setups/models/setup';
+import { exportStatedFigures } from '../runs/stated-figures';
 import { exportRuns } from './bundle-runs';
 import { exportPeople } from './people-load';
 import { allPrices, listRates } from '../buy/prices';
@@ -92,6 +93,7 @@ export async function exportBundle(): Promise<Bundle> {
     ...log,
     rules,
     figures: (await listFigures()).map(({ key, value, reason }) => ({ key, value, reason })),
+    statedFigures: await exportStatedFigures(),
     ...(await exportRuns()),
     ...(await exportStated()),
     ...(await exportPeople()),

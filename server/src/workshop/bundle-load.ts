@@ -23,6 +23,7 @@ import { SetupModel } from '../setups/models/setup';
 import { putSettingOnce } from '../setups/settings';
 import { insertSetup, readSetup } from '../setups/setup-store';
 import { figureProblem, settingKey } from '../troubleshoot/figures';
+import { loadStatedFigures } from '../runs/stated-figures';
 import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
 import { addFeed } from './feeds';
 import { loadPeople } from './people-load';
@@ -298,6 +299,7 @@ export async function loadBundle(
   await loadSetups(load);
   await loadCaptures(load);
   await loadRunBasics(load);
+  await loadStatedFigures(load);
   await loadFacts(load);
   await refigureSaid(load);
   await loadRules(load);

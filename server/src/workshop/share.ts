@@ -53,6 +53,7 @@ export async function shareFile(id: string, withPrices: boolean): Promise<Bundle
     outcomes: [],
     rules: [],
     profiles: [],
+    statedFigures: [],
     runs: [],
     captures: [],
     mappings: [],

@@ -22,8 +22,10 @@ import {
   sessionEntry,
   sha256,
 } from './runs';
+import { statedFigureBody, statedFigureList } from './stated-figures';
 
 const profiles = z.object({ items: z.array(profileEntry) });
+const impossibleRuns = z.object({ items: z.array(z.string()) });
 const bytes = z.instanceof(Uint8Array, { error: 'bytes are missing' });
 const mappings = z.object({ items: z.array(csvMapping) });
 const sessions = z.object({ items: z.array(sessionEntry) });
@@ -61,6 +63,48 @@ export const profileContracts = contracts({
     role: 'reader',
     query: z.strictObject({ setupId: uuid.optional(), titleId: uuid.optional() }),
     response: settledForecasts,
+  },
+  'GET /api/stated-figures': {
+    summary:
+      'Figures that people stated of titles, newest first: of a title, or of a setup and the titles it has runs of',
+    role: 'reader',
+    query: z.strictObject({ setupId: uuid.optional(), titleId: uuid.optional() }),
+    response: statedFigureList,
+  },
+  'POST /api/stated-figures': {
+    summary:
+      'State a figure of a title: the frame model counts it as evidence. The rig is kept as it stands now',
+    role: 'member',
+    body: statedFigureBody,
+    response: z.object({ id: uuid }),
+  },
+  'DELETE /api/stated-figures/:id': {
+    summary: 'Take a stated figure back',
+    role: 'member',
+    params: byId,
+    response: z.object({ removed: z.literal(true) }),
+  },
+  'GET /api/setups/:id/impossible-runs': {
+    summary: 'Runs that somebody said cannot be made on a setup: they are advised no more',
+    role: 'reader',
+    params: byId,
+    response: impossibleRuns,
+  },
+  'POST /api/setups/:id/impossible-runs': {
+    summary: 'Remember that a run of the advice cannot be made on a setup, or that it can',
+    role: 'member',
+    params: byId,
+    body: z.strictObject({
+      /** As the advice names it, like "size:3840x2160". */
+      experiment: z
+        .string()
+        .regex(/^(size|preset|screen|link|card|clock|power|uncap):/, {
+          error: 'Run: one of the advice',
+        })
+        .max(200),
+      impossible: z.boolean(),
+    }),
+    response: impossibleRuns,
   },
 });
 

@@ -1,3 +1,4 @@
 export * from './profiles';
 export * from './runs';
 export * from './endpoints';
+export * from './stated-figures';

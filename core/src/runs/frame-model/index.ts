@@ -18,5 +18,6 @@ export * from './priors';
 export * from './rests-on';
 export * from './score';
 export * from './simulate';
+export * from './stated-figure';
 export * from './title-forecast';
 export * from './view';

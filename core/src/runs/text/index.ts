@@ -2,3 +2,4 @@ export * from './frame-model';
 export * from './pairs';
 export * from './runs';
 export * from './signs';
+export * from './stated-figure';

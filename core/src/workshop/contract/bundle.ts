@@ -23,6 +23,7 @@ import {
   captureInFile,
   csvMapping,
   profileInFile,
+  statedFigureInFile,
   runInFile,
   saidBody,
   sessionInFile,
@@ -115,6 +116,7 @@ export const bundleSchema = z.strictObject({
   /** Figures of the troubleshooter that the workshop set. */
   figures: z.array(figureInFile).max(20_000).default([]),
   profiles: z.array(profileInFile).max(5000).default([]),
+  statedFigures: z.array(statedFigureInFile).max(20_000).default([]),
   runs: z.array(runInFile).max(50_000).default([]),
   captures: z.array(captureInFile).max(200_000).default([]),
   mappings: z.array(csvMapping).max(2000).default([]),

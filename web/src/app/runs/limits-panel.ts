@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { pluralize } from '@ruddy/core/base/text';
 import { ALARM_SYMPTOMS, alarmsOf, eightyBand } from '@ruddy/core/runs';
 import {
   advisedText,
   alarmText,
+  experimentText,
   FALSE_ALARM_WORDS,
   FRAME_STAGE_NAMES,
   frameEvidenceText,
@@ -18,6 +20,7 @@ import {
 } from '@ruddy/core/runs/text';
 import { Fold } from '../platform/kit/fold';
 import { ModelStore } from './model-store';
+import { StatedStore } from './stated-store';
 import { TitleRuns } from './title-runs';
 
 const percent = (v: number) => Math.round(v * 100);
@@ -25,7 +28,7 @@ const percent = (v: number) => Math.round(v * 100);
 /** What limits the run that is looked at: shares with their intervals, what the runs show, what to run next; alarms before all. */
 @Component({
   selector: 'rb-limits-panel',
-  imports: [Fold, MatCheckboxModule, RouterLink],
+  imports: [Fold, MatButtonModule, MatCheckboxModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="limits-h">What limits</h2>
@@ -77,6 +80,25 @@ const percent = (v: number) => Math.round(v * 100);
       <p class="advice"><strong>Measure next:</strong> {{ advice().first }}</p>
       @if (advice().others.length > 0) {
         <p class="hint">Or {{ advice().others.join(', or ') }}.</p>
+      }
+      @if (best(); as id) {
+        <button mat-button type="button" class="small" (click)="stated.setImpossible(id, true)">
+          This cannot be done here
+        </button>
+      }
+      @for (i of impossible(); track i.id) {
+        <p class="hint">
+          Not advised: {{ i.words }}.
+          <button
+            mat-button
+            type="button"
+            class="small"
+            [attr.aria-label]="'It can be done: ' + i.words"
+            (click)="stated.setImpossible(i.id, false)"
+          >
+            It can be done
+          </button>
+        </p>
       }
       <rb-fold [name]="rests()" [inner]="true">
         <p>{{ restsOn() }}</p>
@@ -167,6 +189,7 @@ const percent = (v: number) => Math.round(v * 100);
 export class LimitsPanel {
   readonly store = inject(TitleRuns);
   readonly model = inject(ModelStore);
+  readonly stated = inject(StatedStore);
   readonly answer = this.model.answer;
   readonly rate = FALSE_ALARM_WORDS;
   readonly words = computed(() => {
@@ -205,6 +228,14 @@ export class LimitsPanel {
     const name = (id: string) => this.store.setupName(id);
     return advisedText(a?.advised ?? [], name, a?.limiter.limiter.kind === 'stage');
   });
+  /** Id of the run that is advised first. */
+  readonly best = computed(() => this.answer()?.advised[0]?.experiment.id ?? null);
+  readonly impossible = computed(() =>
+    [...this.stated.impossible()].map((id) => ({
+      id,
+      words: experimentText(id, (setup) => this.store.setupName(setup)),
+    })),
+  );
   readonly rests = computed(() => {
     const a = this.answer();
     return a ? usedText(a) : '';

@@ -6,6 +6,7 @@ import {
   cellOfRun,
   eightyBand,
   evidenceOfRuns,
+  evidenceOfStated,
   experimentsAround,
   type FrameCell,
   FULL_HD_PIXELS,
@@ -21,6 +22,7 @@ import type { RunEntry } from '@ruddy/core/runs/contract';
 import { RunOverhead } from '../chain/run-overhead';
 import { CaptureWork, Stopped } from './capture-work';
 import { RunsData } from './runs';
+import { StatedStore } from './stated-store';
 import { TitleRuns } from './title-runs';
 
 /** Sizes whose frames are forecast, on the screen at the card and on the host's panel. */
@@ -61,6 +63,7 @@ function atHand(run: RunEntry, here: FrameCell, all: readonly RunEntry[]): AtHan
 @Injectable()
 export class ModelStore {
   readonly #runs = inject(TitleRuns);
+  readonly #stated = inject(StatedStore);
   readonly #work = inject(CaptureWork);
   readonly #strip = inject(RunOverhead, { optional: true });
   readonly #profiles = toSignal(
@@ -80,14 +83,19 @@ export class ModelStore {
     const first = this.#runs.first();
     return (this.#runs.all() ?? []).filter((r) => r.titleId === first?.titleId);
   });
-  readonly evidence = computed(() => evidenceOfRuns(this.#ofTitle()));
+  readonly evidence = computed(() => {
+    const { evidence, unused } = evidenceOfRuns(this.#ofTitle());
+    const titleId = this.#runs.first()?.titleId;
+    const figures = this.#stated.figures().filter((f) => f.titleId === titleId);
+    return { evidence: [...evidence, ...figures.map(evidenceOfStated)], unused };
+  });
   /** The cell of the run that is looked at; null where it has no frames or no resolution. */
   readonly here = computed((): FrameCell | null => {
     const first = this.#runs.first();
     const known = first && meanMsOf(first) !== null && pixelsOf(first.settings.resolution) !== null;
     return known ? cellOfRun(first) : null;
   });
-  readonly #stated = computed((): StatedTitle | null => {
+  readonly #startValues = computed((): StatedTitle | null => {
     const profile = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId);
     return statedTitle(profile?.params ?? null);
   });
@@ -111,10 +119,12 @@ export class ModelStore {
     return {
       titleId: run.titleId,
       evidence: this.evidence().evidence.filter((e) => !this.leftOut().has(e.id)),
-      stated: this.#stated(),
+      stated: this.#startValues(),
       here,
       cells: this.asked().map((a) => a.cell),
-      experiments: experimentsAround(here, atHand(run, here, this.#ofTitle())),
+      experiments: experimentsAround(here, atHand(run, here, this.#ofTitle())).filter(
+        (e) => !this.#stated.impossible().has(e.id),
+      ),
       refined: false,
     };
   });

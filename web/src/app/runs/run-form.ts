@@ -65,7 +65,7 @@ const number = (label: string, unit: string, placeholder: string, help?: string)
 });
 
 /** Fields of the settings, with what is usual. */
-const SETTINGS: Readonly<Record<keyof RunSettings, FieldMeta>> = {
+export const RUN_FIELDS: Readonly<Record<keyof RunSettings, FieldMeta>> = {
   resolution: text(SETTING_LABELS.resolution, ['1280x800', '1920x1080', '2560x1440', '3840x2160']),
   preset: text(SETTING_LABELS.preset),
   upscaling: text(SETTING_LABELS.upscaling, ['none', 'quality', 'balanced', 'performance']),
@@ -108,10 +108,10 @@ const SLOT: Partial<Record<keyof RunContext, FieldMeta>> = {
 };
 
 /** "2560 × 1440" is stored as 2560x1440. */
-const inPixels = (typed: string) => typed.trim().replace(/\s*[×xX*]\s*/, 'x');
+export const inPixels = (typed: string) => typed.trim().replace(/\s*[×xX*]\s*/, 'x');
 
 type Controls<T> = { [K in keyof T]: FormControl<T[K]> };
-const controlsOf = <T extends object>(start: T) =>
+export const controlsOf = <T extends object>(start: T) =>
   Object.fromEntries(
     Object.entries(start).map(([k, v]) => [k, new FormControl<unknown>(v, { nonNullable: true })]),
   ) as unknown as Controls<T>;
@@ -141,7 +141,7 @@ export class RunForm {
   readonly shown = computed(() =>
     ASKED[this.kind()].map((key) => ({
       key,
-      meta: SETTINGS[key],
+      meta: RUN_FIELDS[key],
       control: this.form.controls.settings.controls[key],
     })),
   );

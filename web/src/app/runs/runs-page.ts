@@ -13,6 +13,7 @@ import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import { mean } from '@ruddy/core/base';
+import { partName } from '@ruddy/core/chain';
 import { figureText } from '@ruddy/core/base/text';
 import { settingsFromChain, unlike } from '@ruddy/core/runs';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/runs/contract';
@@ -48,6 +49,9 @@ import { ModelStore } from './model-store';
 import { TitleRuns } from './title-runs';
 import { OverheadSection } from './overhead-section';
 import { TraceView } from './trace-view';
+import { StatedForm } from './stated-form';
+import { StatedList } from './stated-list';
+import { StatedStore } from './stated-store';
 import { TypedPanel } from './typed-panel';
 import { Acts } from '../platform/kit/ask';
 
@@ -65,6 +69,8 @@ const FOLDED = 6;
   imports: [
     AddPanel,
     TypedPanel,
+    StatedForm,
+    StatedList,
     TraceView,
     SpreadView,
     SensorView,
@@ -81,7 +87,7 @@ const FOLDED = 6;
     MatButtonModule,
     RouterLink,
   ],
-  providers: [CaptureWork, RunStore, RunFiles, TitleRuns, ModelStore],
+  providers: [CaptureWork, RunStore, RunFiles, TitleRuns, StatedStore, ModelStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -95,6 +101,7 @@ export class RunsPage {
   readonly #trial = inject(Preview);
   readonly store = inject(RunStore);
   readonly files = inject(RunFiles);
+  readonly stated = inject(StatedStore);
   readonly titleRuns = inject(TitleRuns);
   readonly model = inject(ModelStore);
   readonly comparisonList = inject(ComparisonList);
@@ -118,6 +125,7 @@ export class RunsPage {
   readonly years = signal<ReadonlyMap<string, number>>(new Map());
 
   readonly setup = computed(() => this.#editor.fields());
+  readonly ownCard = computed(() => partName(this.#trial.shown()?.chain.card));
   readonly setupId = computed(() => this.#editor.stored()?.id);
   readonly viewNow = computed((): View => (this.view() in VIEWS ? (this.view() as View) : 'trace'));
   readonly planned = computed(() => this.sessions()?.find((s) => s.id === this.session()) ?? null);
@@ -195,7 +203,11 @@ export class RunsPage {
   constructor() {
     effect(() => {
       const id = this.setupId();
-      if (id) untracked(() => void this.store.load(id));
+      if (id)
+        untracked(() => {
+          void this.store.load(id);
+          this.stated.load(id);
+        });
     });
     effect(() => {
       const asked = this.show();

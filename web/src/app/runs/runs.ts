@@ -12,6 +12,8 @@ import type {
   SessionBody,
   SessionEntry,
   SettledForecasts,
+  StatedFigureBody,
+  StatedFigureEntry,
 } from '@ruddy/core/runs/contract';
 import { ApiClient } from '../platform/api/api-client';
 
@@ -82,6 +84,37 @@ export class RunsData {
   /** Runs of a setup against the forecasts made of them before, and how well those of the workshop held. */
   settled(setupId: string): Observable<SettledForecasts> {
     return this.#api.call('GET /api/settled-forecasts', { query: { setupId } });
+  }
+
+  /** Figures stated with a setup, or of titles it has runs of. */
+  stated(setupId: string): Observable<StatedFigureEntry[]> {
+    return this.#api
+      .call('GET /api/stated-figures', { query: { setupId } })
+      .pipe(map((p) => p.items as StatedFigureEntry[]));
+  }
+
+  state(body: StatedFigureBody): Observable<unknown> {
+    return this.#api.call('POST /api/stated-figures', { body });
+  }
+
+  unstate(id: string): Observable<unknown> {
+    return this.#api.call('DELETE /api/stated-figures/:id', { params: { id } });
+  }
+
+  /** Experiments that cannot be made on a setup, by id. */
+  impossible(setupId: string): Observable<string[]> {
+    return this.#api
+      .call('GET /api/setups/:id/impossible-runs', { params: { id: setupId } })
+      .pipe(map((p) => p.items));
+  }
+
+  setImpossible(
+    setupId: string,
+    body: { experiment: string; impossible: boolean },
+  ): Observable<string[]> {
+    return this.#api
+      .call('POST /api/setups/:id/impossible-runs', { params: { id: setupId }, body })
+      .pipe(map((p) => p.items));
   }
 
   mappings(): Observable<CsvMapping[]> {
