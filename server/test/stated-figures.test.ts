@@ -48,7 +48,7 @@ describe('stated figures', () => {
     expect((await h.api.delete(`/api/stated-figures/${r.body.id}`)).status).toBe(404);
   });
 
-  it('keep the rig as it stood, with another card or in a slot', async () => {
+  it('keep the rig as it stood, or another card', async () => {
     const card = await addPart(h, 'card', { model: 'Second' });
     const other = {
       rig: { setupId: setup.id, cardId: card.id, slot: true },

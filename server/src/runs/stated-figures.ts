@@ -41,8 +41,8 @@ export async function statedOfTitles(titleIds: readonly string[]): Promise<State
 
 const IN_SLOT = { ...NO_RUN_CONTEXT, norm: true };
 
-/** A rig as it is told: the chain of a setup as it stands, with another card, or that card in a slot of another machine. */
-async function rigTold(r: z.output<typeof statedRigBody>, place: string): Promise<RigFacts> {
+/** The rig that is meant: the chain of a setup as it stands, with another card, or that card in a slot of another machine. */
+async function resolveRig(r: z.output<typeof statedRigBody>, place: string): Promise<RigFacts> {
   const patch = r.cardId ? { card: { id: r.cardId } } : undefined;
   const chain = await givenChain({ setupId: r.setupId, ...(patch && { patch }) });
   if (!chain.card) throw invalid(`${place}/cardId`, 'Card: the setup has none; name one');
@@ -52,9 +52,9 @@ async function rigTold(r: z.output<typeof statedRigBody>, place: string): Promis
 /** What of the sides is kept: the rigs as they stand now. */
 async function keptOf(f: z.output<typeof statedFigureBody>): Promise<StatedFigureKept> {
   const { settings, said, note } = f;
-  const rig = await rigTold(f.rig, 'rig');
+  const rig = await resolveRig(f.rig, 'rig');
   if (!('other' in said)) return { rig, settings, said, note };
-  const other = await rigTold(said.other.rig, 'said/other/rig');
+  const other = await resolveRig(said.other.rig, 'said/other/rig');
   if (said.kind === 'cards' && other.card === rig.card)
     throw invalid('said/other/rig/cardId', 'Card: the same on both sides');
   return {

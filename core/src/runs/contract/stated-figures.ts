@@ -56,19 +56,23 @@ const saidOf = <R extends z.ZodType>(rig: R) =>
       error: 'How much: below 100 % slower',
     });
 
-type Told = { settings: z.output<typeof settings>; said: { kind: string } };
-type Checked = z.core.$ZodSuperRefineIssue & { path: string[] };
-/** What the kinds need of the settings: a size, or the limit that held. */
-function askSettings(
-  { settings: s, said }: Told,
-  ctx: { addIssue: (issue: Checked) => void },
-): void {
-  const ask = (key: string, message: string) =>
-    ctx.addIssue({ code: 'custom', path: ['settings', key], message });
-  if (said.kind !== 'cards' && s.resolution === '')
-    ask('resolution', 'Resolution: say at which, like 2560x1440');
-  if (said.kind === 'held' && !s.capFps) ask('capFps', 'Limit: say at how many frames/s');
+/** What the kinds need of the settings, told beside what else is wrong: a size, or the limit that held. */
+interface Given {
+  readonly settings?: Partial<z.output<typeof settings>>;
+  readonly said?: { readonly kind?: string };
 }
+const sizeGiven = ({ settings: s, said }: Given) => said?.kind === 'cards' || s?.resolution !== '';
+const limitGiven = ({ settings: s, said }: Given) => said?.kind !== 'held' || Boolean(s?.capFps);
+const SIZE = {
+  path: ['settings', 'resolution'],
+  error: 'Resolution: say at which, like 2560x1440',
+  when: () => true,
+};
+const LIMIT = {
+  path: ['settings', 'capFps'],
+  error: 'Limit: say at how many frames/s',
+  when: () => true,
+};
 
 /** The chain of a setup as it stands now, with another card where one is named, or that card in a desktop slot of another machine. */
 export const statedRigBody = z.strictObject({
@@ -88,7 +92,8 @@ export const statedFigureBody = z
     /** Where it was read or heard. */
     note: text('Where from', 300),
   })
-  .superRefine(askSettings);
+  .refine(sizeGiven, SIZE)
+  .refine(limitGiven, LIMIT);
 export type StatedFigureBody = z.input<typeof statedFigureBody>;
 
 const rate = z.number().min(0).max(1e6);
@@ -120,6 +125,7 @@ export const statedFigureEntry = z.object({
 export type StatedFigureEntry = z.infer<typeof statedFigureEntry> & StatedFigure;
 export const statedFigureInFile = z
   .strictObject({ id: fileId, titleId: fileId, at: instant, ...kept })
-  .superRefine(askSettings);
+  .refine(sizeGiven, SIZE)
+  .refine(limitGiven, LIMIT);
 export type StatedFigureKept = Pick<StatedFigureEntry, 'settings' | 'rig' | 'said' | 'note'>;
 export const statedFigureList = z.object({ items: z.array(statedFigureEntry) });

@@ -17,7 +17,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { map } from 'rxjs';
 import { v7 } from 'uuid';
 import { partName } from '@ruddy/core/chain';
-import type { Part } from '@ruddy/core/parts/contract';
 import {
   COMPARISONS,
   type Comparison,
@@ -28,7 +27,7 @@ import {
   type StatedKind,
 } from '@ruddy/core/runs';
 import { statedFigureBody } from '@ruddy/core/runs/contract';
-import { PartPicker } from '../plan/part-picker';
+import { PartsData } from '../parts/parts';
 import { Acts, ask, valueOf } from '../platform/kit/ask';
 import { Field } from '../platform/kit/field';
 import { optionsOf, type FieldMeta } from '../platform/kit/meta';
@@ -72,23 +71,19 @@ const FIGURES: Readonly<
   points: ['points'],
   cards: ['amount', 'how', 'about'],
 };
-/** Stands for the title until it is stored. */
+/** Stands for title and setup while the form is checked. */
 const UNKNOWN = '00000000-0000-7000-8000-000000000000';
-const MOST_SETUPS = 500;
+/** The most that a list of choices holds. */
+const MOST = 500;
 
 const flag = () => new FormControl(false, { nonNullable: true });
 const figure = () => new FormControl<number | null>(null);
 const id = () => new FormControl<string | null>(null);
 
-interface NamedCard {
-  readonly id: string;
-  readonly name: string;
-}
-
 /** State a figure of a title: evidence of the frame model beside runs. The other side of a comparison may be any setup, card or slot. */
 @Component({
   selector: 'rb-stated-form',
-  imports: [Field, MatButtonModule, PartPicker, ReactiveFormsModule, TitleField],
+  imports: [Field, MatButtonModule, ReactiveFormsModule, TitleField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './stated-form.html',
   styleUrl: './stated-form.scss',
@@ -96,6 +91,7 @@ interface NamedCard {
 export class StatedForm {
   readonly #data = inject(RunsData);
   readonly #acts = inject(Acts);
+  readonly #parts = inject(PartsData);
   readonly #setups = inject(SetupsData);
   readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly setupId = input.required<string>();
@@ -108,7 +104,10 @@ export class StatedForm {
   readonly title = viewChild.required(TitleField);
   readonly fields = FIELDS;
   readonly runFields = RUN_FIELDS;
-  readonly otherPicture = ['resolution', 'screenPath'] as const;
+  readonly otherPicture = (['resolution', 'screenPath'] as const).map((key) => ({
+    key,
+    meta: { ...RUN_FIELDS[key], placeholder: 'the same' },
+  }));
   readonly form = new FormGroup(
     {
       kind: new FormControl<StatedKind>('frames', { nonNullable: true }),
@@ -128,12 +127,10 @@ export class StatedForm {
       }),
       note: new FormControl('', { nonNullable: true }),
     },
-    { validators: zodForm(statedFigureBody, (raw: Raw) => this.#body(raw, UNKNOWN)) },
+    { validators: zodForm(statedFigureBody, (raw: Raw) => bodyOf(raw, UNKNOWN, UNKNOWN)) },
   );
   readonly problem = signal<string | null>(null);
   readonly saving = signal(false);
-  readonly card = signal<NamedCard | null>(null);
-  readonly otherCard = signal<NamedCard | null>(null);
   readonly #raw = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
     initialValue: this.form.getRawValue(),
   });
@@ -145,18 +142,30 @@ export class StatedForm {
   readonly settings = computed(() =>
     STATED_SETTINGS.filter((key) => key !== 'capFps' || this.kind() === 'held'),
   );
-  readonly #known = ask(() => this.#setups.list({ limit: MOST_SETUPS }));
+  readonly #known = ask(() => this.#setups.list({ limit: MOST }));
   readonly setupMeta = computed<FieldMeta>(() => ({
     label: 'Setup',
     input: 'choice',
     options: (valueOf(this.#known)?.items ?? []).map((s) => ({ value: s.id, label: s.name })),
   }));
 
+  readonly #cards = ask(() => this.#parts.list({ kind: 'card', limit: MOST }));
+  readonly cardMeta = computed(() => this.#cardField('Card', this.ownCard()));
+  readonly otherCardMeta = computed(() => this.#cardField('Its card', 'its own'));
+
   constructor() {
     effect(() => {
       const { preset: implied, setupId } = { preset: this.preset(), setupId: this.setupId() };
       untracked(() => this.#imply(implied, setupId));
     });
+  }
+
+  #cardField(label: string, placeholder: string): FieldMeta {
+    const options = (valueOf(this.#cards)?.items ?? []).map((p) => ({
+      value: p.id,
+      label: partName(p.spec),
+    }));
+    return { label, input: 'choice', placeholder, options };
   }
 
   /** Fills in what the setup implies and nobody set. */
@@ -170,37 +179,6 @@ export class StatedForm {
     if (rig.controls.setupId.pristine) rig.controls.setupId.setValue(setupId);
   }
 
-  /** Another card than the setup's. */
-  take(side: 'rig' | 'other', part: Part | null): void {
-    const named = part && { id: part.id, name: partName(part.spec) };
-    const { rig, said } = this.form.controls;
-    const at = side === 'rig' ? rig : said.controls.other.controls.rig;
-    at.controls.cardId.setValue(named?.id ?? null);
-    (side === 'rig' ? this.card : this.otherCard).set(named);
-  }
-
-  #body(raw: Raw, titleId: string): unknown {
-    const { kind, rig, settings, said, note } = raw;
-    const picture = (resolution: string) => ({ resolution: inPixels(resolution) });
-    const own = Object.fromEntries(FIGURES[kind].map((key) => [key, said[key]]));
-    // What is left empty of the other side is as on this one.
-    const other = {
-      rig: said.other.rig,
-      ...(kind === 'ratio' && {
-        ...picture(said.other.resolution || settings.resolution),
-        screenPath: said.other.screenPath ?? settings.screenPath,
-      }),
-    };
-    return {
-      id: v7(),
-      titleId,
-      rig: { ...rig, setupId: this.setupId() },
-      settings: { ...settings, ...picture(settings.resolution) },
-      said: { kind, ...own, ...((kind === 'ratio' || kind === 'cards') && { other }) },
-      note,
-    };
-  }
-
   async save(): Promise<void> {
     this.problem.set(null);
     const ready = readyToSend(this.form, this.#el);
@@ -210,7 +188,7 @@ export class StatedForm {
     this.saving.set(true);
     try {
       const titleId = await this.title().resolve();
-      const body = statedFigureBody.parse(this.#body(this.form.getRawValue(), titleId));
+      const body = statedFigureBody.parse(bodyOf(this.form.getRawValue(), titleId, this.setupId()));
       this.#acts.send(this.form, this.#data.state(body), {
         line: this.problem,
         running: this.saving,
@@ -252,4 +230,27 @@ interface Raw {
     };
   };
   readonly note: string;
+}
+
+/** What is sent of the values of the form. */
+function bodyOf(raw: Raw, titleId: string, setupId: string): unknown {
+  const { kind, rig, settings, said, note } = raw;
+  const picture = (resolution: string) => ({ resolution: inPixels(resolution) });
+  const own = Object.fromEntries(FIGURES[kind].map((key) => [key, said[key]]));
+  // What is left empty of the other side is as on this one.
+  const other = {
+    rig: said.other.rig,
+    ...(kind === 'ratio' && {
+      ...picture(said.other.resolution || settings.resolution),
+      screenPath: said.other.screenPath ?? settings.screenPath,
+    }),
+  };
+  return {
+    id: v7(),
+    titleId,
+    rig: { ...rig, setupId },
+    settings: { ...settings, ...picture(settings.resolution) },
+    said: { kind, ...own, ...((kind === 'ratio' || kind === 'cards') && { other }) },
+    note,
+  };
 }
