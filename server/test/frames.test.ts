@@ -154,6 +154,7 @@ describe('forecasts that were made before their run', () => {
     await run(23.4, '3840x2160');
     await run(23.5, '3840x2160');
     const after = await settled(`?setupId=${setup.id}`);
+    expect(after.titles.map((t) => t.score.n)).toEqual([after.score.n]);
     expect(after.items).toHaveLength(3);
     expect(after.score.n).toBe(3);
     expect(after.items[0]).toMatchObject({

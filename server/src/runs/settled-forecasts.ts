@@ -125,5 +125,17 @@ export async function settledForecasts(asked: {
   const items = rows
     .filter((r) => asked.setupId === undefined || r.setupId === asked.setupId)
     .sort((a, b) => b.at.localeCompare(a.at));
-  return { items, score: scoreForecasts(rows) };
+  return { items, score: scoreForecasts(rows), titles: titleScores(rows) };
+}
+
+/** How well the forecasts of each title held, by name. */
+function titleScores(rows: readonly SettledRow[]): SettledForecasts['titles'] {
+  const names = new Map(rows.map((r) => [r.titleId, r.title]));
+  return [...names]
+    .map(([titleId, title]) => ({
+      titleId,
+      title,
+      score: scoreForecasts(rows.filter((r) => r.titleId === titleId)),
+    }))
+    .sort((a, b) => a.title.localeCompare(b.title));
 }

@@ -140,7 +140,12 @@ export const settledRow = z.object({
   measured: z.number(),
 });
 export type SettledRow = z.infer<typeof settledRow>;
-export const settledForecasts = z.object({ items: z.array(settledRow), score });
+export const settledForecasts = z.object({
+  items: z.array(settledRow),
+  /** Of the workshop. */
+  score,
+  titles: z.array(z.object({ titleId: uuid, title: z.string(), score })),
+});
 export type SettledForecasts = z.infer<typeof settledForecasts>;
 
 /** What the link of a setup costs a frame of the title that tells most of it, against a wide direct slot; ends of the 80 % band. */

@@ -1,6 +1,6 @@
 import { quantile } from '../../base';
 import { cellKey, type FrameCell } from './cell';
-import { cellsOfEvidence } from './evidence';
+import { cellsOfEvidence, type FrameEvidence } from './evidence';
 import { SAY_LIMITER, shownChance } from './limiter';
 import type { FramePosterior } from './posterior';
 import { type CellView, openCovariance, sharesOf, STAGE_COUNT, viewCell } from './view';
@@ -165,10 +165,15 @@ function informationAbout(
   };
 }
 
+/** What people say of a cell, with no run of it. */
+const SAID: readonly FrameEvidence['kind'][] = ['stated', 'ratio', 'bound'];
+
 /** Has this run been made? Then it is not advised again: a repeat tells of the scatter, not of the matter. */
 function isRecorded(posterior: FramePosterior, experiment: Experiment): boolean {
   const key = cellKey(experiment.cell);
-  return posterior.evidence.some((e) => cellsOfEvidence(e).some((c) => cellKey(c) === key));
+  return posterior.evidence
+    .filter((e) => !SAID.includes(e.kind))
+    .some((e) => cellsOfEvidence(e).some((c) => cellKey(c) === key));
 }
 
 /**

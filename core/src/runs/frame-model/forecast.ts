@@ -1,3 +1,4 @@
+import { directRates, LATENCY_US } from '../rig';
 import { type Bands, bandsOf, mapBands, rawHalfWidth } from './bands';
 import type { ForecastBasis } from './basis';
 import { cellKey, type FrameCell, type FrameLink } from './cell';
@@ -27,21 +28,25 @@ export interface LinkOverhead {
   readonly panelMs: Bands | null;
 }
 
+const WIDE = directRates({ lo: 4, hi: 4 }, { lo: 16, hi: 16 }, {});
 /** A direct slot of generation 4 with 16 lanes, against which the overhead of a link is told: usable Gb/s and ms of a round trip. */
 export const WIDE_SLOT: FrameLink = {
   id: 'slot of generation 4 with 16 lanes',
-  down: { lo: 214, hi: 214 },
-  up: { lo: 208, hi: 208 },
-  latencyMs: 0.001,
+  down: WIDE.down,
+  up: WIDE.up,
+  latencyMs: LATENCY_US.direct / 1000,
 };
 
 function basisOf(posterior: FramePosterior, cell: FrameCell): ForecastBasis {
   const cells = posterior.evidence.flatMap(cellsOfEvidence);
   if (cells.length === 0) return 'start';
-  const measured = posterior.evidence.some(
-    (e) => (e.kind === 'runs' || e.kind === 'stated') && cellKey(e.cell) === cellKey(cell),
+  const own = new Set(
+    posterior.evidence.flatMap((e) =>
+      'cell' in e && cellKey(e.cell) === cellKey(cell) ? e.kind : [],
+    ),
   );
-  if (measured) return 'measured';
+  if (own.has('runs')) return 'measured';
+  if (own.has('stated')) return 'stated';
   const near = cells.some(
     (c) => c.host.id === cell.host.id && c.card.id === cell.card.id && c.link.id === cell.link.id,
   );

@@ -131,6 +131,7 @@ export function bandsText(fps: Bands): string {
 
 const BASIS_WORDS: Readonly<Record<ForecastBasis, string>> = {
   measured: 'measured',
+  stated: 'stated, not measured',
   near: 'near: this host, card and link at another size or setting',
   far: 'far: host, card or link by index or rate alone',
   start: 'start values: nothing was measured',

@@ -23,6 +23,7 @@ import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 
 const FRAMES = 20_000;
+const small = (s: string) => s.charAt(0).toLowerCase() + s.slice(1);
 
 /** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier forecasts held, and a run drawn by chance. */
 @Component({
@@ -75,6 +76,9 @@ const FRAMES = 20_000;
         <h3>Forecasts and their runs</h3>
         @for (w of widths(); track w) {
           <p>{{ w }}</p>
+        }
+        @for (t of titles(); track t) {
+          <p>{{ t }}</p>
         }
         <ul>
           @for (h of held(); track h) {
@@ -134,6 +138,11 @@ export class ForecastSection {
   readonly widths = computed(() => {
     const settled = this.store.settled();
     return settled ? widthTexts(settled.score) : [];
+  });
+  /** By title, where more than one has met its run. */
+  readonly titles = computed(() => {
+    const list = this.store.settled()?.titles ?? [];
+    return list.length < 2 ? [] : list.map((t) => `${t.title}: ${small(scoreText(t.score))}`);
   });
   readonly held = computed(() =>
     (this.store.settled()?.items ?? []).map(
