@@ -10,21 +10,39 @@ import type { Param } from './kind';
 /** A draft of any code; its parameters are figures and words. */
 type AnyDraft = Draft<string, object>;
 
+/** The facts of one completion, as one check sees them: what it inherits are the facts that it declares. */
+class View {
+  constructor(readonly facts: Facts) {}
+}
+/** By the list of a check: made once, since a search runs each check hundreds of thousands of times. */
+const views = new WeakMap<readonly FactKey[], typeof View>();
+
+function viewOf(facts: Facts, reads: readonly FactKey[]): typeof View {
+  const known = views.get(reads);
+  if (known) return known;
+  const made = class extends View {};
+  for (const key of new Set([...(Object.keys(facts) as FactKey[]), ...reads]))
+    Object.defineProperty(made.prototype, key, {
+      get: reads.includes(key)
+        ? function (this: View) {
+            return this.facts[key];
+          }
+        : () => {
+            throw new TypeError(`a check read "${key}" without declaring it`);
+          },
+    });
+  views.set(reads, made);
+  return made;
+}
+
 /**
  * The declared facts of a check and nothing else: reading another is an error, not a silent null.
  * @param facts of a completion
- * @param reads names it declares
+ * @param reads names it declares; its list is always the same array
  * @returns those facts
  */
 export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): Pick<Facts, R> {
-  const given: Partial<Pick<Facts, R>> = {};
-  for (const key of reads) given[key] = facts[key];
-  return new Proxy(given as Pick<Facts, R>, {
-    get(target, key) {
-      if (key in target) return Reflect.get(target, key) as unknown;
-      throw new TypeError(`a check read "${String(key)}" without declaring it`);
-    },
-  });
+  return new (viewOf(facts, reads))(facts) as View & Pick<Facts, R>;
 }
 
 /**

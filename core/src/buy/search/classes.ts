@@ -72,24 +72,37 @@ export const CARD_READS = {
 
 const NAMES = ['maker', 'model', 'variant'];
 
+/** What parts restricted to these attributes inherit: empty names, and an error for each attribute that was not named. */
+const restricted = new WeakMap<readonly unknown[], object>();
+
+function restrictedTo(spec: object, keys: readonly PropertyKey[]): object {
+  const known = restricted.get(keys);
+  if (known) return known;
+  const made = {};
+  for (const key of new Set([...Object.keys(spec), ...NAMES]))
+    if (!keys.includes(key))
+      Object.defineProperty(made, key, {
+        get: () => {
+          if (NAMES.includes(key)) return '';
+          throw new TypeError(`a partial judgement read "${key}" of a part without saying so`);
+        },
+      });
+  restricted.set(keys, made);
+  return made;
+}
+
 /**
  * Restricts a part to some of its attributes, so that a list which lacks one that is read is noticed at once.
  *
  * @param spec the part; not modified
- * @param keys attributes to keep
+ * @param keys attributes to keep; the list is always the same array
  * @returns the part without the others and without its name
  * @throws {Error} later, when another attribute of it is read
  */
 export function only<S extends object>(spec: S, keys: readonly (keyof S)[]): S {
-  const given: Partial<S> = {};
+  const given = Object.create(restrictedTo(spec, keys)) as S;
   for (const key of keys) given[key] = spec[key];
-  return new Proxy(given as S, {
-    get(target, key) {
-      if (typeof key === 'string' && NAMES.includes(key)) return '';
-      if (key in target || typeof key === 'symbol') return Reflect.get(target, key) as unknown;
-      throw new TypeError(`a partial judgement read "${key}" of a part without saying so`);
-    },
-  });
+  return given;
 }
 
 /** Parts sorted into classes that are alike in some attributes: the class of each part, and the first part of each class. */
