@@ -131,6 +131,7 @@ describe('one bundle, one loader', () => {
       itemFacts: [],
       prices: [],
       rates: [],
+      statedFigures: [],
       runs: [],
       captures: [],
       profiles: [],
