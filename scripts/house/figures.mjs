@@ -187,7 +187,7 @@ export async function figures() {
       held: 0,
     },
     // Held above the limit while the frame model stands beside the two models that it replaces.
-    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 86_000, held: 85_200 },
+    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 86_000, held: 85_300 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
