@@ -97,6 +97,17 @@ describe('stated figures', () => {
     expect(r.body.errors[0].path).toBe('said/other/rig/cardId');
   });
 
+  it('a side is not held against itself', async () => {
+    const other = { rig: { setupId: setup.id }, ...at('2560x1440'), screenPath: null };
+    const said = { kind: 'ratio', amount: 10, how: 'faster', other };
+    const r = await state({ said });
+    expect(r.status).toBe(422);
+    expect(r.body.errors[0].message).toMatch(/^Both sides are the same/);
+    expect(
+      (await state({ said: { ...said, other: { ...other, ...at('3840x2160') } } })).status,
+    ).toBe(201);
+  });
+
   it('leave in the file of everything and come back', async () => {
     await state({ note: 'a review' });
     const file = (await h.api.get('/api/bundle')).body;

@@ -1,6 +1,7 @@
+import { isDeepStrictEqual } from 'node:util';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
-import { NO_RUN_CONTEXT, rigOf, type RigFacts } from '@ruddy/core/runs';
+import { NO_RUN_CONTEXT, rigOf, type RigFacts, type StatedSettings } from '@ruddy/core/runs';
 import type {
   statedFigureBody,
   StatedFigureEntry,
@@ -49,6 +50,12 @@ async function resolveRig(r: z.output<typeof statedRigBody>, place: string): Pro
   return rigOf(chain, r.slot ? IN_SLOT : null, await houseRules());
 }
 
+const sideOf = (rig: RigFacts, p: Pick<StatedSettings, 'resolution' | 'screenPath'>) => [
+  rig,
+  p.resolution,
+  p.screenPath === 'panel',
+];
+
 /** What of the sides is kept: the rigs as they stand now. */
 async function keptOf(f: z.output<typeof statedFigureBody>): Promise<StatedFigureKept> {
   const { settings, said, note } = f;
@@ -57,6 +64,11 @@ async function keptOf(f: z.output<typeof statedFigureBody>): Promise<StatedFigur
   const other = await resolveRig(said.other.rig, 'said/other/rig');
   if (said.kind === 'cards' && other.card === rig.card)
     throw invalid('said/other/rig/cardId', 'Card: the same on both sides');
+  if (said.kind === 'ratio' && isDeepStrictEqual(sideOf(rig, settings), sideOf(other, said.other)))
+    throw invalid(
+      'said/other/rig/cardId',
+      'Both sides are the same: choose another setup, card, slot, resolution or picture',
+    );
   return {
     rig,
     settings,
