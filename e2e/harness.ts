@@ -295,7 +295,7 @@ export function world(options: WorldOptions = {}): World {
       const element = (await find()).asElement() as ElementHandle<HTMLElement> | null;
       if (!element) throw new Error(`nothing is called ${target}`);
       const reached = await hits(element).catch((e: unknown) => {
-        if (/detached/.test(String(e))) return false;
+        if (/detached|not clickable/.test(String(e))) return false;
         throw e;
       });
       if (reached) return unfolded(element);
