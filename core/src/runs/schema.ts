@@ -75,6 +75,18 @@ export const runSettingsSchema = z.strictObject({
 });
 export type RunSettings = z.infer<typeof runSettingsSchema>;
 export const NO_RUN_SETTINGS: RunSettings = runSettingsSchema.parse({});
+/** What of a run's settings a stated figure is told with. */
+export const statedSettingsSchema = runSettingsSchema.pick({
+  resolution: true,
+  preset: true,
+  upscaling: true,
+  rayTracing: true,
+  capFps: true,
+  powerMode: true,
+  screenPath: true,
+});
+export type StatedSettings = z.infer<typeof statedSettingsSchema>;
+export const NO_STATED_SETTINGS: StatedSettings = statedSettingsSchema.parse({});
 
 /** How a run was taken. */
 export const runContextSchema = z.strictObject({

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { fileId, instant, origin, uuid } from '../../base/contract';
 import { COMPARISONS, type StatedFigure } from '../frame-model/stated-figure';
-import { runSettingsSchema } from '../schema';
+import { statedSettingsSchema as settings } from '../schema';
 
 const figure = (label: string, min: number, max: number) => {
   const error = `${label}: a number from ${min} to ${max.toLocaleString('en')}`;
@@ -14,15 +14,6 @@ const text = (label: string, most: number) =>
     .max(most, { error: `${label}: at most ${most} characters` })
     .default('');
 
-const settings = runSettingsSchema.pick({
-  resolution: true,
-  preset: true,
-  upscaling: true,
-  rayTracing: true,
-  capFps: true,
-  powerMode: true,
-  screenPath: true,
-});
 const otherPicture = settings.pick({ resolution: true, screenPath: true }).shape;
 
 const fps = figure('Frames/s', 0.1, 10_000);

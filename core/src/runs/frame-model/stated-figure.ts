@@ -1,21 +1,9 @@
 import { pixelsOf } from '../resolutions';
 import type { RigFacts } from '../rig';
-import type { RunSettings } from '../schema';
+import type { StatedSettings } from '../schema';
 import type { FrameCell } from './cell';
 import type { FrameEvidence } from './evidence';
 import { cellOfRig, lookOfSettings } from './from-runs';
-
-/** What of a run's settings a stated figure is told with. */
-export const STATED_SETTINGS = [
-  'resolution',
-  'preset',
-  'upscaling',
-  'rayTracing',
-  'capFps',
-  'powerMode',
-  'screenPath',
-] as const satisfies readonly (keyof RunSettings)[];
-export type StatedSettings = Pick<RunSettings, (typeof STATED_SETTINGS)[number]>;
 
 /** How one is told to be faster than another. */
 export const COMPARISONS = {
@@ -104,7 +92,7 @@ function cellOfStated(rig: RigFacts, s: StatedSettings, capFps: number | null): 
   });
 }
 
-/** A ratio between two cells that are the same to the model, like two machines that it tells apart by nothing, says nothing. */
+/** That one cell has so many times the frames/s of another. */
 function ratioEvidence(
   f: StatedFigure,
   said: Extract<Said, { kind: 'ratio' }>,

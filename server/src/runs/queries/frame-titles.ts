@@ -28,7 +28,7 @@ export async function evidenceMark(): Promise<string> {
   const [row] = await select<{ mark: string }>(
     `SELECT current_database() || ' ' || (SELECT count(*) || ' ' || coalesce(max(created_at)::text, '') FROM events
          WHERE kind IN ('run', 'run-said', 'struck'))
-       || ' ' || (SELECT count(*) || ' ' || coalesce(max(created_at)::text, '') FROM stated_figures) AS mark`,
+       || ' ' || (SELECT coalesce(md5(string_agg(id::text, ' ' ORDER BY id)), '') FROM stated_figures) AS mark`,
     [],
   );
   return row?.mark ?? '';

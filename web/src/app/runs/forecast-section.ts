@@ -23,7 +23,6 @@ import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 
 const FRAMES = 20_000;
-const small = (s: string) => s.charAt(0).toLowerCase() + s.slice(1);
 
 /** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier forecasts held, and a run drawn by chance. */
 @Component({
@@ -142,7 +141,7 @@ export class ForecastSection {
   /** By title, where more than one has met its run. */
   readonly titles = computed(() => {
     const list = this.store.settled()?.titles ?? [];
-    return list.length < 2 ? [] : list.map((t) => `${t.title}: ${small(scoreText(t.score))}`);
+    return list.length < 2 ? [] : list.map((t) => `${t.title}. ${scoreText(t.score)}`);
   });
   readonly held = computed(() =>
     (this.store.settled()?.items ?? []).map(

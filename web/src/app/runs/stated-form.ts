@@ -20,11 +20,11 @@ import { partName } from '@ruddy/core/chain';
 import {
   COMPARISONS,
   type Comparison,
-  NO_RUN_SETTINGS,
+  NO_STATED_SETTINGS,
   type RunSettings,
   STATED_KINDS,
-  STATED_SETTINGS,
   type StatedKind,
+  type StatedSettings,
 } from '@ruddy/core/runs';
 import { statedFigureBody } from '@ruddy/core/runs/contract';
 import { PartsData } from '../parts/parts';
@@ -37,17 +37,9 @@ import { controlsOf, inPixels, RUN_FIELDS } from './run-form';
 import { RunsData } from './runs';
 import { TitleField } from './title-field';
 
-const { resolution, preset, upscaling, rayTracing, capFps, powerMode, screenPath } =
-  NO_RUN_SETTINGS;
-const NO_SETTINGS = {
-  resolution,
-  preset,
-  upscaling,
-  rayTracing,
-  capFps,
-  powerMode,
-  screenPath,
-};
+const STATED_SETTINGS = Object.keys(NO_STATED_SETTINGS) as (keyof StatedSettings)[];
+const { resolution, screenPath } = NO_STATED_SETTINGS;
+const OTHER_PICTURE = { resolution, screenPath };
 const SIDES = { 'at-least': 'At least', 'at-most': 'At most' } as const;
 const FIELDS = {
   kind: { label: 'Kind of figure', input: 'choice', options: optionsOf(STATED_KINDS) },
@@ -69,7 +61,8 @@ const FIGURES: Readonly<
   bound: ['side', 'fps'],
   held: [],
   points: ['points'],
-  cards: ['amount', 'how', 'about'],
+  // The model takes a ratio with no word of where as rougher than "about".
+  cards: ['amount', 'how'],
 };
 /** Stands for title and setup while the form is checked. */
 const UNKNOWN = '00000000-0000-7000-8000-000000000000';
@@ -112,7 +105,7 @@ export class StatedForm {
     {
       kind: new FormControl<StatedKind>('frames', { nonNullable: true }),
       rig: new FormGroup({ cardId: id(), slot: flag() }),
-      settings: new FormGroup(controlsOf(NO_SETTINGS)),
+      settings: new FormGroup(controlsOf(NO_STATED_SETTINGS)),
       said: new FormGroup({
         fps: figure(),
         about: flag(),
@@ -122,7 +115,7 @@ export class StatedForm {
         how: new FormControl<Comparison>('faster', { nonNullable: true }),
         other: new FormGroup({
           rig: new FormGroup({ setupId: id(), cardId: id(), slot: flag() }),
-          ...controlsOf({ resolution, screenPath }),
+          ...controlsOf(OTHER_PICTURE),
         }),
       }),
       note: new FormControl('', { nonNullable: true }),
@@ -213,7 +206,7 @@ export class StatedForm {
 interface Raw {
   readonly kind: StatedKind;
   readonly rig: { readonly cardId: string | null; readonly slot: boolean };
-  readonly settings: Pick<RunSettings, (typeof STATED_SETTINGS)[number]>;
+  readonly settings: StatedSettings;
   readonly said: {
     readonly fps: number | null;
     readonly about: boolean;
