@@ -11,6 +11,7 @@ import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
 import { notFound, sendProblem } from './platform/http/problem';
 import * as z from 'zod';
+import { receiveFile } from './platform/files/sent-file';
 import { mount } from './platform/http/mount';
 import { files, pages } from './platform/http/pages';
 import { BYTES, implement, type Route, type Services } from './platform/http/route';
@@ -154,11 +155,13 @@ export function createApp(services: Services, options: AppOptions): Express {
   );
   app.use(
     mount(ROUTES, services, (r) =>
-      r.bytes
-        ? express.raw({ limit: r.bodyLimit ?? BODY_LIMIT, type: BYTES })
-        : r.text
-          ? express.text({ limit: r.bodyLimit ?? BODY_LIMIT, type: [...r.text] })
-          : express.json({ limit: r.bodyLimit ?? BODY_LIMIT, type: 'application/json' }),
+      r.file
+        ? receiveFile(r.bodyLimit ?? BODY_LIMIT)
+        : r.bytes
+          ? express.raw({ limit: r.bodyLimit ?? BODY_LIMIT, type: BYTES })
+          : r.text
+            ? express.text({ limit: r.bodyLimit ?? BODY_LIMIT, type: [...r.text] })
+            : express.json({ limit: r.bodyLimit ?? BODY_LIMIT, type: 'application/json' }),
     ),
   );
   app.use('/api', (req) => {

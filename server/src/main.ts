@@ -100,6 +100,7 @@ async function main(): Promise<void> {
   const services = {
     ...grounds,
     streams,
+    databaseUrl: config.databaseUrl,
     ...(config.signIn && { access: { secure: names.publicUrl?.protocol === 'https:' } }),
     ...(config.backups && { backups: { ...config.backups, url: config.databaseUrl } }),
   };

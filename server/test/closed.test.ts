@@ -39,7 +39,7 @@ describe('oversized bodies', () => {
   it('every endpoint with a body has a sensible limit', () => {
     for (const r of ROUTES.filter((x) => x.contract.body)) {
       const limit = r.contract.bodyLimit ?? BODY_LIMIT;
-      const most = ['/api/bundle', '/api/log/imports'].includes(r.path)
+      const most = ['/api/bundle', '/api/bundle-loads', '/api/log/imports'].includes(r.path)
         ? 128
         : r.path.includes('imports')
           ? 64

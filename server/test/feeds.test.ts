@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
 import type { FeedEntry, NewsEntry } from '@ruddy/core/workshop/contract';
 import { allowed, checkedAddress } from '../src/workshop/feeds/address';
 import { fetchFeed, LIMITS } from '../src/workshop/feeds/fetch';
@@ -263,7 +263,7 @@ describe('feeds and news', () => {
       .post('/api/feeds')
       .send({ id, name: 'Daily', url, near: true, everyHours: 24 })
       .expect(201);
-    const services = { now: () => h.clock.now };
+    const services = { now: () => h.clock.now, threads: inject('threads') };
     expect(await Promise.all([readDue(services), readDue(services)]).then((n) => n[0] + n[1])).toBe(
       1,
     );

@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import type { TestProject } from 'vitest/node';
@@ -7,7 +6,8 @@ import { migrate } from '../src/platform/db/migrate';
 import { defineModels } from '../src/models';
 import { firstStart } from '../src/workshop/demo';
 import { openCluster } from '../../scripts/lib/cluster.mjs';
-import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
+import { DEMO_FILE, DEMO_NOW, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
+import { PROGRAM_OPTIONS, THREADS } from '../../scripts/lib/server-programs.mjs';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -32,22 +32,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   await firstStart({ now: () => new Date(DEMO_NOW) }, DEMO_FILE);
   await demo.close();
   // The programs of threads are files of their own: threads do not go through the test runner's transforms.
-  await build({
-    entryPoints: ['buy/scout-thread.ts', 'runs/frame-thread.ts'].map((f) =>
-      join(ROOT, 'server/src', f),
-    ),
-    outdir: TEST_DATA_DIR,
-    entryNames: '[name]',
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    logLevel: 'warning',
-    banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
-    },
-  });
+  await build({ ...PROGRAM_OPTIONS, entryPoints: THREADS, outdir: TEST_DATA_DIR });
   project.provide('threads', pathToFileURL(`${TEST_DATA_DIR}/`).href);
   project.provide('adminUrl', cluster.url('postgres'));
   return () => cluster.close();

@@ -58,6 +58,7 @@ export async function start(
       ...grounds,
       streams,
       threads: inject('threads'),
+      databaseUrl: url,
       ...services,
       ...withUrl(url),
     },

@@ -15,7 +15,7 @@ import {
 } from '@ruddy/core/parts';
 import type { ImportRow, Job } from '@ruddy/core/parts/contract';
 import { toCsv } from '../src/parts/export';
-import { csvOptions } from '../src/parts/import-read';
+import { csvOptions } from '../src/platform/files/csv';
 import { addPart, demoBundle, start, type Harness } from './harness';
 
 let h: Harness;
@@ -269,9 +269,7 @@ describe('PA-02 what goes out comes in again', () => {
         const text = toCsv('cable', [
           { id: randomUUID(), kind: 'cable', spec, retired: false, sources: {} } satisfies FilePart,
         ]);
-        const records = (parse(text, csvOptions(text)) as unknown as { record: string[] }[]).map(
-          (r) => r.record,
-        );
+        const records: string[][] = parse(text, csvOptions(text.split('\r\n')[0] ?? ''));
         const header = readHeader('cable', records[0] ?? []);
         if (!header.ok) throw new Error(header.why);
         const entry = new EntryJoiner('cable').add(

@@ -2,12 +2,19 @@ import { entriesKnown, type Known } from './queries/entries-known';
 import { inTransaction } from '../platform/db/transaction';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
+import type { SentFile } from '@ruddy/core/base/contract';
 import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
 import { LogEntryModel } from '../plan/models/log-entry';
 import type { Actor, Services } from '../platform/http/route';
 import { contentHash, idFromFile } from '../platform/db/ids';
-import { startJob, type JobTools } from '../platform/jobs/jobs';
-import { readLogCsv, readLogJson, type LogIncoming } from './log-read';
+import { type FileAsk, type FileGiven, startFileJob } from '../platform/files/file-work';
+import {
+  beginsAsJson,
+  requireReadable,
+  type TextFile,
+  textFile,
+} from '../platform/files/text-file';
+import { type LogIncoming, readLogCsv, readLogHead, readLogJson } from './log-read';
 import { entryHash, entryRow, storeOutcome } from '../plan/outcomes';
 
 const BATCH = 500;
@@ -92,9 +99,9 @@ class LogImport {
   readonly #except: ReadonlySet<number>;
 
   constructor(
-    readonly s: Services,
     readonly q: LogImportQuery,
     readonly by: string,
+    readonly now: Date,
   ) {
     this.#except = new Set(q.except === '' ? [] : q.except.split(',').map(Number));
   }
@@ -189,7 +196,7 @@ class LogImport {
   async #takeFromFile(x: LogIncoming, h: Hashed, known: Known): Promise<void> {
     const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
     const chain = x.namesOnly ? known.chain : h.chain;
-    const now = { ...this.#madeOf(h), at: this.s.now() };
+    const now = { ...this.#madeOf(h), at: this.now };
     if (known.setup_id !== null) {
       await storeOutcome(known.setup_id, body, chain, now);
       return;
@@ -213,34 +220,52 @@ function takenId(h: { body: OutcomeBody; hash: string }): string {
 /** A trial, or a file that cannot be stored: the transaction is let go. */
 class NothingToKeep extends Error {}
 
-async function work(
-  s: Services,
-  text: string,
-  q: LogImportQuery,
-  by: string,
-  tools: JobTools,
+/** What is to be done with a file of log entries. */
+export interface LogAsk extends FileAsk {
+  readonly q: LogImportQuery;
+}
+
+/** The entries of a file, and how many there are where that is known before. */
+async function entriesOf(file: TextFile, now: Date) {
+  if (!(await beginsAsJson(file))) return { list: readLogCsv(file, now.toISOString()), total: 0 };
+  const head = await readLogHead(file);
+  return { list: readLogJson(file, head), total: head.entries };
+}
+
+/** Entries a batch at a time. */
+async function* inBatches(list: AsyncIterable<LogIncoming>): AsyncGenerator<LogIncoming[]> {
+  let batch: LogIncoming[] = [];
+  for await (const entry of list) {
+    batch.push(entry);
+    if (batch.length < BATCH) continue;
+    yield batch;
+    batch = [];
+  }
+  if (batch.length > 0) yield batch;
+}
+
+/** Read, hold against the log and, when wanted, store a file of log entries: all of it or nothing. */
+export async function importLog(
+  { q, by }: LogAsk,
+  { file, now, tools }: FileGiven,
 ): Promise<NonNullable<Job['result']>> {
-  const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} entries so far`);
-  const json = /^\s*[{[]/.test(text);
-  const list = json
-    ? await readLogJson(text, reading)
-    : await readLogCsv(text, s.now().toISOString(), reading);
-  const run = new LogImport(s, q, by);
+  await tools.progress(0, 0, 'Reading');
+  const { list, total } = await entriesOf(file, now);
+  const run = new LogImport(q, by, now);
   const storing = q.mode === 'store';
   let stored = false;
+  let done = 0;
   await inTransaction(async () => {
     const later: NonNullable<Judged['store']>[] = [];
-    for (let i = 0; i < list.length; i += BATCH) {
-      const judged = await run.batch(list.slice(i, i + BATCH));
+    for await (const batch of inBatches(list)) {
+      const judged = await run.batch(batch);
       await tools.keep(judged.map((j) => j.fate));
       const rows = judged.flatMap((j) => (j.insert ? [j.insert] : []));
       if (storing && run.fates.wrong === 0) await LogEntryModel.bulkCreate(rows);
       later.push(...judged.flatMap((j) => (j.store ? [j.store] : [])));
-      await tools.progress(
-        Math.min(i + BATCH, list.length),
-        list.length,
-        storing ? 'Storing' : 'Looking',
-      );
+      done += batch.length;
+      const word = storing ? 'Storing' : 'Looking';
+      await tools.progress(done, total, total > 0 ? word : `${word}, ${done} entries so far`);
     }
     if (!storing || run.fates.wrong > 0 || !run.decided) throw new NothingToKeep();
     for (const store of later) await store();
@@ -252,13 +277,13 @@ async function work(
 }
 
 /** Begin to look at a file of log entries, or to store it: all of it or nothing. */
-export function startLogImport(
+export async function startLogImport(
   s: Services,
-  text: string,
+  file: SentFile,
   q: LogImportQuery,
   actor: Actor,
 ): Promise<Job> {
-  return startJob(s, q.mode === 'store' ? 'log-store' : 'log-try', actor, (tools) =>
-    work(s, text, q, actor.id, tools),
-  );
+  await requireReadable(textFile(file.path, q.encoding));
+  const kind = q.mode === 'store' ? 'log-store' : 'log-try';
+  return startFileJob(s, file, { kind, work: 'log', ask: { q }, encoding: q.encoding }, actor);
 }

@@ -1,6 +1,4 @@
 import { PartModel } from '../parts/models/part';
-import { setImmediate } from 'node:timers/promises';
-import { parse } from 'csv-parse/sync';
 import { checked } from '@ruddy/core/base';
 import { type Chain, chainSchema, partName } from '@ruddy/core/chain';
 import { listCell, logHeader, type LogRow, readLogRow } from '@ruddy/core/compatibility';
@@ -11,7 +9,9 @@ import { HttpProblem } from '../platform/http/problem';
 import { unstorable } from '../platform/http/storable';
 import { pieceKey } from '../setups/chain';
 import { idFromFile } from '../platform/db/ids';
-import { csvOptions } from '../parts/import-read';
+import { bundleValues } from '../platform/files/bundle-values';
+import { csvRows } from '../platform/files/csv';
+import type { TextFile } from '../platform/files/text-file';
 
 /** A thing wrong with an entry, by its place in the file. */
 export interface LogNote {
@@ -36,7 +36,6 @@ export interface LogIncoming {
   readonly namesOnly: boolean;
 }
 
-const BATCH = 500;
 const MOST = 200_000;
 
 function refuse(detail: string): HttpProblem {
@@ -53,34 +52,35 @@ function toBody(
   };
 }
 
-interface LogFile {
-  format?: unknown;
-  version?: unknown;
-  setups?: unknown[];
-  parts?: unknown[];
-  chains?: unknown;
-  outcomes?: unknown;
+const LOG_FILE = {
+  name: 'log file',
+  lists: ['chains', 'outcomes'],
+  not: ['setups', 'parts'],
+  notWords: 'setups or parts',
+};
+
+/** What is read once before the entries: the chains they name, and how many entries there are. */
+export interface LogHead {
+  readonly chains: readonly CheckedChain[];
+  readonly entries: number;
 }
 
-/** The file as a whole is a share file of the log; refused with the reason otherwise. */
-function parseLogFile(text: string): LogFile & { outcomes: unknown[] } {
-  let file: LogFile;
-  try {
-    file = JSON.parse(text) as LogFile;
-  } catch (error) {
-    throw refuse(`Not JSON: ${(error as Error).message}`);
+/**
+ * Reads through a share file of the log once: entries name chains that may stand after them.
+ * @throws HttpProblem 422 where the file as a whole is no share file of the log
+ */
+export async function readLogHead(file: TextFile): Promise<LogHead> {
+  const chains: CheckedChain[] = [];
+  let entries = 0;
+  for await (const { path, value } of bundleValues(file, LOG_FILE)) {
+    const odd = unstorable(value, path.join('/'));
+    if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
+    if (path[0] === 'chains') chains.push(checked(chainSchema, value));
+    else entries += 1;
+    if (entries > MOST) throw refuse(`The file has more than ${MOST} entries; send it in parts`);
   }
-  if (file?.format !== 'ruddy-bridge/bundle' || file.version !== 1)
-    throw refuse('Not a log file: "format" must be "ruddy-bridge/bundle" and "version" 1');
-  if ((file.setups?.length ?? 0) > 0 || (file.parts?.length ?? 0) > 0)
-    throw refuse('The file holds setups or parts too. Load it whole under Workshop, Data');
-  const { outcomes } = file;
-  if (!Array.isArray(outcomes) || outcomes.length === 0) throw refuse('The file holds no entries');
-  if (outcomes.length > MOST)
-    throw refuse(`The file has more than ${MOST} entries; send it in parts`);
-  const odd = unstorable(file);
-  if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
-  return { ...file, outcomes };
+  if (entries === 0) throw refuse('The file holds no entries');
+  return { chains, entries };
 }
 
 type CheckedChain = ReturnType<typeof checked<typeof chainSchema>>;
@@ -127,25 +127,11 @@ function readEntry(raw: unknown, row: number, chains: readonly CheckedChain[]): 
   return { row, name: '', errors: [], entry, namesOnly: false };
 }
 
-/** Read a share file of the log, each entry by itself, so that every bad one is named. */
-export async function readLogJson(
-  text: string,
-  step: (rows: number) => Promise<void>,
-): Promise<LogIncoming[]> {
-  const file = parseLogFile(text);
-  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) =>
-    checked(chainSchema, c),
-  );
-  const list: LogIncoming[] = [];
-  for (const [i, raw] of file.outcomes.entries()) {
-    const row = i + 1;
-    list.push(readEntry(raw, row, chains));
-    if (row % BATCH === 0) {
-      await step(row);
-      await setImmediate();
-    }
-  }
-  return list;
+/** Entries of a share file of the log as they are read, each by itself, so that every bad one is named. */
+export async function* readLogJson(file: TextFile, head: LogHead): AsyncGenerator<LogIncoming> {
+  let row = 0;
+  for await (const { path, value } of bundleValues(file, LOG_FILE))
+    if (path[0] === 'outcomes') yield readEntry(value, (row += 1), head.chains);
 }
 
 type Named = ReadonlyMap<string, AnySpec>;
@@ -214,24 +200,6 @@ function versionsOf(r: LogRow): OutcomeBody['versions'] {
 /** Column of the file for a field of an entry. */
 const COLUMN: Readonly<Record<string, string>> = { happenedOn: 'day', provenance: 'known' };
 
-/** The rows of a CSV of the log and where its columns stand; refused with the reason where it is none. */
-function parseLogRows(text: string) {
-  let records: string[][];
-  try {
-    const { delimiter, bom, relax_column_count, skip_empty_lines } = csvOptions(text);
-    records = parse(text, { delimiter, bom, relax_column_count, skip_empty_lines });
-  } catch (error) {
-    throw refuse(`Not a CSV file: ${(error as Error).message}`);
-  }
-  const [head, ...rows] = records;
-  if (!head) throw refuse('The file is empty');
-  const header = logHeader(head);
-  if (!header.ok) throw refuse(header.why);
-  if (rows.length === 0) throw refuse('The file has a header and no rows');
-  if (records.length > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
-  return { width: head.length, at: header.at, rows };
-}
-
 const entryOfRow = (r: LogRow, at: string) => ({
   id: r.id,
   setupId: null,
@@ -274,29 +242,29 @@ function readCsvRow(
   return { row, name, errors, entry, namesOnly: true };
 }
 
-/** Read a CSV of the log; parts are found by name in the catalogue. */
-export async function readLogCsv(
-  text: string,
-  at: string,
-  step: (rows: number) => Promise<void>,
-): Promise<LogIncoming[]> {
-  const { width, at: columns, rows } = parseLogRows(text);
+/** Where the columns of a log stand in a CSV; refused with the reason where it is no log. */
+function columnsOf(head: string[]) {
+  const header = logHeader(head);
+  if (!header.ok) throw refuse(header.why);
+  return { width: head.length, at: header.at };
+}
+
+/** Entries of a CSV of the log as they are read; parts are found by name in the catalogue. */
+export async function* readLogCsv(file: TextFile, at: string): AsyncGenerator<LogIncoming> {
   const named = await catalogue();
-  const list: LogIncoming[] = [];
-  for (const [i, cells] of rows.entries()) {
-    const row = i + 2;
-    const errors: LogNote[] = [];
-    if (cells.length > width)
-      errors.push({
-        row,
-        column: '',
-        what: `has ${cells.length} cells where the header has ${width}`,
-      });
-    list.push(readCsvRow(readLogRow(columns, cells), row, { at, named, errors }));
-    if (row % BATCH === 0) {
-      await step(row);
-      await setImmediate();
+  let columns: ReturnType<typeof columnsOf> | null = null;
+  let row = 0;
+  for await (const cells of csvRows(file)) {
+    row += 1;
+    if (columns === null) {
+      columns = columnsOf(cells);
+      continue;
     }
+    if (row > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
+    const what = `has ${cells.length} cells where the header has ${columns.width}`;
+    const errors = cells.length > columns.width ? [{ row, column: '', what }] : [];
+    yield readCsvRow(readLogRow(columns.at, cells), row, { at, named, errors });
   }
-  return list;
+  if (columns === null) throw refuse('The file is empty');
+  if (row === 1) throw refuse('The file has a header and no rows');
 }

@@ -1,7 +1,6 @@
 import { columnHelp } from '@ruddy/core/parts';
 import { importContracts, partContracts } from '@ruddy/core/parts/contract';
 import { inTransaction } from '../platform/db/transaction';
-import { HttpProblem } from '../platform/http/problem';
 import { implement } from '../platform/http/route';
 import { cancelJob, rowOutcomesOf, getJob } from '../platform/jobs/jobs';
 import { exportCsv, templateCsv } from './export';
@@ -13,18 +12,10 @@ const CSV = 'text/csv; charset=utf-8';
 
 /** Files of parts in and out, and the jobs that read them. */
 export const importRoutes = implement(importContracts, {
-  'POST /api/imports': async ({ query, body, actor }, s) => {
-    const csv = !/^\s*[{[]/.test(body);
-    if (csv && query.kind === undefined)
-      throw new HttpProblem(400, 'Say which kind of part the file holds');
-    const file = {
-      text: body,
-      kind: query.kind,
-      name: query.name,
-      store: query.mode === 'store',
-    };
-    return { status: 202, body: await startImport(s, file, actor) };
-  },
+  'POST /api/imports': async ({ query, body, actor }, s) => ({
+    status: 202,
+    body: await startImport(s, body, query, actor),
+  }),
   'GET /api/jobs/:id': async ({ params }) => ({ body: await getJob(params.id) }),
   'POST /api/jobs/:id/cancel': async ({ params }) => ({
     body: await cancelJob(params.id),

@@ -1,124 +1,22 @@
-import { partsMeant } from './queries/parts-meant';
-import { inTransaction } from '../platform/db/transaction';
-import { setImmediate } from 'node:timers/promises';
-import { type PartKind, wordOf } from '@ruddy/core/parts';
-import type { RowOutcome, Job } from '@ruddy/core/parts/contract';
+import type { SentFile } from '@ruddy/core/base/contract';
+import type { ImportQuery, Job } from '@ruddy/core/parts/contract';
+import { startFileJob } from '../platform/files/file-work';
+import { beginsAsJson, requireReadable, textFile } from '../platform/files/text-file';
+import { HttpProblem } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
-import { unstorable } from '../platform/http/storable';
-import { idFromFile } from '../platform/db/ids';
-import { judge, keyOf, type Judged, type Stored } from './import-judge';
-import { readCsv, readJson, type Incoming } from './import-read';
-import { startJob, type JobTools } from '../platform/jobs/jobs';
-import { storeParts } from './queries/import-store';
 
-const BATCH = 500;
-/** Names of a batch that may match stored parts; names that the database cannot hold match none. */
-function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
-  return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter(
-    (n) => unstorable(n) === null,
-  );
-}
-
-/** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
-async function meet(
-  batch: readonly Incoming[],
-): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
-  const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
-  const rows = await partsMeant({
-    ids,
-    kinds: [...new Set(batch.map((e) => e.kind))],
-    makers: names(batch, 'maker'),
-    models: names(batch, 'model'),
-  });
-  const byId = new Map(rows.map((r) => [r.id, r]));
-  const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
-  return (e) => {
-    const namesake = byName.get(keyOf(e.kind, e.values)) ?? null;
-    return {
-      namesake,
-      stored: (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? namesake,
-    };
-  };
-}
-
-class Tally {
-  readonly fates: Record<RowOutcome, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
-  /** What rows of this file took already, by row. */
-  readonly #taken = new Map<string, number>();
-
-  /** An entry that takes what an earlier one took is wrong. */
-  checked(j: Judged): Judged {
-    const before = j.takes.map((t) => this.#taken.get(t)).find((row) => row !== undefined);
-    if (before === undefined) for (const t of j.takes) this.#taken.set(t, j.fate.row);
-    const what = `means the same part as row ${before}`;
-    const now: Judged =
-      before === undefined
-        ? j
-        : {
-            fate: { ...j.fate, fate: 'wrong', notes: [{ row: j.fate.row, column: 'id', what }] },
-            takes: [],
-            store: null,
-          };
-    this.fates[now.fate.fate] += 1;
-    return now;
-  }
-}
-
-/** Read, judge and, when wanted and nothing is wrong, store a file: all of it or nothing. */
-async function work(
+/** Begin to look at a file of parts, or to store it. */
+export async function startImport(
   s: Services,
-  file: { text: string; kind: PartKind | undefined; name: string; store: boolean; by: string },
-  tools: JobTools,
-): Promise<NonNullable<Job['result']>> {
-  const json = /^\s*[{[]/.test(file.text);
-  const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} rows so far`);
-  const { entries, unknown } = json
-    ? await readJson(file.text, reading)
-    : await readCsv(file.text, file.kind ?? 'cable', reading);
-  const tally = new Tally();
-  const at = s.now();
-  await inTransaction(async () => {
-    for (let i = 0; i < entries.length; i += BATCH) {
-      const batch = entries.slice(i, i + BATCH);
-      const met = await meet(batch);
-      const judged: Judged[] = [];
-      for (const [k, e] of batch.entries()) {
-        const { stored, namesake } = met(e);
-        judged.push(tally.checked(judge(e, stored, namesake)));
-        // Others get their turn: a batch of odd parts must not hold up the server.
-        if (k % 100 === 99) await setImmediate();
-      }
-      await tools.keep(judged.map((j) => j.fate));
-      if (file.store && tally.fates.wrong === 0)
-        await storeParts(
-          judged.flatMap((j) => (j.store ? [j.store] : [])),
-          { origin: 'imported', at, by: file.by },
-        );
-      const word = file.store ? 'Storing' : 'Looking';
-      await tools.progress(Math.min(i + BATCH, entries.length), entries.length, word);
-    }
-    if (!file.store || tally.fates.wrong > 0) throw new NothingToKeep();
-  }).catch((error: unknown) => {
-    if (!(error instanceof NothingToKeep)) throw error;
-  });
-  return {
-    name: file.name,
-    fates: tally.fates,
-    unknown: [...unknown],
-    stored: file.store && tally.fates.wrong === 0,
-  };
-}
-
-/** A trial, or a file with something wrong: the transaction is let go. */
-class NothingToKeep extends Error {}
-
-/** Begin to look at a file, or to store it. */
-export function startImport(
-  s: Services,
-  file: { text: string; kind: PartKind | undefined; name: string; store: boolean },
+  file: SentFile,
+  { kind, mode, name, encoding }: ImportQuery,
   actor: Actor,
 ): Promise<Job> {
-  return startJob(s, file.store ? 'import-store' : 'import-try', actor, (tools) =>
-    work(s, { ...file, by: actor.id }, tools),
-  );
+  const text = textFile(file.path, encoding);
+  if (kind === undefined && !(await beginsAsJson(text)))
+    throw new HttpProblem(400, 'Say which kind of part the file holds');
+  await requireReadable(text);
+  const ask = { kind: kind ?? 'cable', name, store: mode === 'store' };
+  const job = mode === 'store' ? 'import-store' : 'import-try';
+  return startFileJob(s, file, { kind: job, work: 'parts', ask, encoding }, actor);
 }

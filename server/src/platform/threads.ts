@@ -13,6 +13,8 @@ export interface ThreadProgram {
   readonly waiting: number;
   /** Given up after this long, the wait included. */
   readonly limitMs: number;
+  /** Most memory of one thread for what it works on; a thread that needs more is ended. */
+  readonly heapMb?: number;
 }
 
 const IDLE_MS = 60_000;
@@ -27,35 +29,52 @@ function poolOf(program: ThreadProgram, url: string): Piscina {
     maxThreads: program.atOnce,
     maxQueue: program.waiting,
     idleTimeout: IDLE_MS,
+    ...(program.heapMb !== undefined && {
+      resourceLimits: { maxOldGenerationSizeMb: program.heapMb },
+    }),
   });
   pools.set(url, made);
   return made;
 }
 
+/** Reason why a thread gave no answer, in words; the error itself where it is none of the thread's limits. */
+function noAnswer(program: ThreadProgram, error: unknown, late: boolean): unknown {
+  if (late)
+    return new HttpProblem(503, `Stopped after ${program.limitMs / 1000} s`, {
+      detail: `Stopped after ${program.limitMs / 1000} s. Ask for less at once.`,
+    });
+  if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
+    return new HttpProblem(413, 'Too much for the memory it may use', {
+      detail: `It needs more than ${program.heapMb ?? 0} MB of memory. Send it in parts.`,
+    });
+  return error;
+}
+
 /**
- * Runs a function of a program in one of its threads.
+ * Runs a function of a program in one of its threads. A thread that is given up is ended, whatever it does.
  * @param s says where the programs lie
  * @param program which, and its limits
  * @param name the function
  * @param ask what it is given
+ * @param stop gives it up earlier; rejects with the reason of the signal
  * @returns what it gives
- * @throws HttpProblem 503 when too many wait, or when it takes too long
+ * @throws HttpProblem 503 when too many wait or when it takes too long, 413 when it needs too much memory
  */
 export async function inThread(
   s: Services,
   program: ThreadProgram,
   name: string,
   ask: unknown,
+  stop?: AbortSignal,
 ): Promise<unknown> {
   const pool = poolOf(program, new URL(program.file, s.threads ?? import.meta.url).href);
   if (pool.queueSize >= program.waiting)
     throw new HttpProblem(503, `Too many ${program.many} at once; try again in a minute`);
-  const signal = AbortSignal.timeout(program.limitMs);
+  const late = AbortSignal.timeout(program.limitMs);
+  const signal = stop ? AbortSignal.any([stop, late]) : late;
   return pool.run(ask, { name, signal }).catch((e: unknown) => {
-    if (!signal.aborted) throw e;
-    throw new HttpProblem(503, `Stopped after ${program.limitMs / 1000} s`, {
-      detail: 'Ask for less at once.',
-    });
+    stop?.throwIfAborted();
+    throw noAnswer(program, e, late.aborted);
   });
 }
 

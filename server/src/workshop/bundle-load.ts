@@ -1,8 +1,8 @@
 import { ruleProblem } from '@ruddy/core/base';
 import type { Origin } from '@ruddy/core/base/contract';
-import type { PartBody } from '@ruddy/core/parts/contract';
+import type { LoadReport, PartBody } from '@ruddy/core/parts/contract';
 import type { SetupSlots } from '@ruddy/core/setups/contract';
-import { type Bundle, EVENT_BODIES, type LoadReport } from '@ruddy/core/workshop/contract';
+import { type Bundle, EVENT_BODIES } from '@ruddy/core/workshop/contract';
 import { col, fn, Op, where } from 'sequelize';
 import { addPrice, addRate } from '../buy/prices';
 import { loadSearches } from '../buy/scout-load';
@@ -276,38 +276,55 @@ async function loadOutcome(
   count(l, fate, 'outcomes');
 }
 
+/** Parts of a bundle in the order they are loaded: each may name what was loaded before. */
+const STAGES: readonly (readonly [message: string, load: (l: Load) => Promise<void>])[] = [
+  ['Parts', loadParts],
+  ['Items', loadPieces],
+  ['Prices', loadMoney],
+  ['Setups', loadSetups],
+  ['Values of runs', loadCaptures],
+  ['Titles', loadRunBasics],
+  ['Stated figures', loadStatedFigures],
+  ['What happened', loadFacts],
+  ['Figures of runs', refigureSaid],
+  ['House rules', loadRules],
+  ['Figures of the troubleshooter', loadFigures],
+  ['Rules and registers', loadStated],
+  ['Searches', loadSearches],
+  ['Feeds', loadFeeds],
+  ['People', loadPeople],
+];
+
+export interface LoadedBy {
+  readonly origin: Origin;
+  readonly by: string;
+  readonly now: Date;
+  readonly cameFrom?: string;
+  /** Values of runs where they are not in the bundle itself. */
+  readonly captures?: Load['captures'];
+  readonly step?: Load['step'];
+}
+
 /**
  * Load a bundle whole or not at all: the demo data, a share file and a full export all come this
  * way. What is already here under the same id stays as it is; loading twice changes nothing.
  */
-export async function loadBundle(
-  bundle: Bundle,
-  made: { origin: Origin; by: string; now: Date; cameFrom?: string },
-): Promise<LoadReport> {
+export async function loadBundle(bundle: Bundle, made: LoadedBy): Promise<LoadReport> {
   const load: Load = {
-    bundle,
     ...made,
+    bundle,
     cameFrom: made.cameFrom ?? '',
+    captures: made.captures ?? bundle.captures,
+    step: made.step ?? (() => Promise.resolve()),
     parts: new Map(),
     items: new Map(),
     titles: new Map(),
     report: { stored: {}, same: {} },
   };
-  await loadParts(load);
-  await loadPieces(load);
-  await loadMoney(load);
-  await loadSetups(load);
-  await loadCaptures(load);
-  await loadRunBasics(load);
-  await loadStatedFigures(load);
-  await loadFacts(load);
-  await refigureSaid(load);
-  await loadRules(load);
-  await loadFigures(load);
-  await loadStated(load);
-  await loadSearches(load);
-  await loadFeeds(load);
-  await loadPeople(load);
+  for (const [message, stage] of STAGES) {
+    await load.step(message);
+    await stage(load);
+  }
   return load.report;
 }
 

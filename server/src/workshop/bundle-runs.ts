@@ -14,12 +14,14 @@ import { readSetup } from '../setups/setup-store';
 
 /** Values of runs, before the runs that name them. */
 export async function loadCaptures(l: Load): Promise<void> {
-  for (const [i, c] of l.bundle.captures.entries()) {
+  let i = 0;
+  for await (const c of l.captures) {
     const data = Buffer.from(c.data, 'base64');
     const fate = await keepCapture({ sha256: c.sha256, n: c.n, data, at: l.now }).catch(
       (e: unknown) => at(`captures/${i}`, e),
     );
     count(l, fate, 'captures');
+    i += 1;
   }
 }
 

@@ -8,8 +8,9 @@ import type * as z from 'zod';
 import type { feedBody, FeedEntry, feedPatch } from '@ruddy/core/workshop/contract';
 import { FeedProblem } from './feeds/address';
 import { fetchFeed, type FetchAsk, type Fetched } from './feeds/fetch';
-import { readFeed } from './feeds/read';
-import { invalid, notFound } from '../platform/http/problem';
+import { readText } from '../platform/files/file-work';
+import type { feedAnswer } from './feeds/read';
+import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { newId } from '../platform/db/ids';
 import type { Made } from '../parts/items';
@@ -94,6 +95,18 @@ export async function removeFeed(id: string): Promise<void> {
   if ((await FeedModel.destroy({ where: { id } })) === 0) throw notFound('feed');
 }
 
+/** Items of a feed, read in a thread: the text is somebody else's. */
+async function readItems(s: Services, text: string) {
+  const answer = await readText<ReturnType<typeof feedAnswer>>(s, 'feed', text).catch(
+    (error: unknown) => {
+      if (error instanceof HttpProblem) throw new FeedProblem(`Not read: ${error.title}`);
+      throw error;
+    },
+  );
+  if ('refused' in answer) throw new FeedProblem(answer.refused);
+  return answer.items;
+}
+
 /** Read one feed now. What went wrong is kept with it in words; items that were read before are renewed, none is lost. */
 export async function readNow(
   s: Services,
@@ -110,7 +123,7 @@ export async function readNow(
     const got = await fetch(feed);
     if (got.state === 'same') await note('', true);
     else {
-      const items = readFeed(got.text);
+      const items = await readItems(s, got.text);
       await inTransaction(async () => {
         await FeedItemModel.bulkCreate(
           lastOfEach(items).map((body) => ({

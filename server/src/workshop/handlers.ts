@@ -14,7 +14,6 @@ import { pipeline } from 'node:stream/promises';
 import * as z from 'zod';
 import { endSession } from '../platform/access/sessions';
 import { answers } from '../platform/db/database';
-import { inTransaction } from '../platform/db/transaction';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import { implement } from '../platform/http/route';
 import { VERSION } from './backup/make';
@@ -28,7 +27,7 @@ import {
   restoreNamed,
 } from './backups';
 import { exportBundle } from './bundle-export';
-import { loadBundle } from './bundle-load';
+import { loadWhole, startLoad } from './bundle-file';
 import { removeDemo } from './demo';
 import { createFeed, listFeeds, patchFeed, readNow, removeFeed } from './feeds';
 import { checkLoan } from './loan-check';
@@ -119,10 +118,10 @@ export const dataRoutes = implement(dataContracts, {
     });
   },
   'GET /api/bundle': async () => ({ body: await exportBundle() }),
-  'POST /api/bundle': async ({ body, actor }, s) => ({
-    body: await inTransaction(() =>
-      loadBundle(body, { origin: 'imported', by: actor.id, now: s.now() }),
-    ),
+  'POST /api/bundle': async ({ body, actor }, s) => ({ body: await loadWhole(s, body, actor) }),
+  'POST /api/bundle-loads': async ({ body, query, actor }, s) => ({
+    status: 202,
+    body: await startLoad(s, body, query, actor),
   }),
   'GET /api/setups/:id/share': async ({ params }) => ({ body: await shareReport(params.id) }),
   'GET /api/setups/:id/share-file': async ({ params, query }) => ({

@@ -25,6 +25,8 @@ export interface Contract {
   readonly text?: readonly string[];
   /** The body is bytes, handed over as they came. */
   readonly bytes?: true;
+  /** The body is a file: it goes to disk as it comes and is read from there, never whole. `body` describes what is in it. */
+  readonly file?: true;
   /** The answer stays open and is written as it comes: server-sent events, or the bytes of a file. */
   readonly sends?: 'events' | 'bytes';
 }
@@ -102,11 +104,19 @@ export type ResponseOf<C> = C extends { readonly response: infer S extends z.Zod
 type Parsed<C, K extends 'params' | 'query' | 'body', Without> =
   C extends Readonly<Record<K, infer S extends z.ZodType>> ? z.output<S> : Without;
 
+/** A file that was sent, on the disk of the server. */
+export interface SentFile {
+  readonly path: string;
+  readonly bytes: number;
+  /** Keeps it after the answer; whoever keeps it removes it. */
+  keep(): void;
+}
+
 /** What the server hands to the implementation of an endpoint, checked by its schemas. */
 export interface CallOf<C> {
   readonly params: Parsed<C, 'params', Record<never, never>>;
   readonly query: Parsed<C, 'query', Record<never, never>>;
-  readonly body: Parsed<C, 'body', undefined>;
+  readonly body: C extends { readonly file: true } ? SentFile : Parsed<C, 'body', undefined>;
   /** The revision the change was made on; null only where it is optional and was left out. */
   readonly revision: C extends { readonly revision: infer R }
     ? R extends 'required'

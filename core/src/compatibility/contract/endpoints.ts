@@ -65,6 +65,7 @@ export const logContracts = contracts({
       'Look at a file of log entries, or store it: all of it or nothing. JSON in the format of the bundle, or CSV',
     role: 'member',
     query: logImportQuery,
+    file: true,
     text: ['text/csv', 'application/json'],
     body: z.string(),
     bodyLimit: '128mb',

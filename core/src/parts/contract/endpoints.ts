@@ -21,6 +21,7 @@ export const importContracts = contracts({
       'Look at a file of parts, or store it: all of it or nothing. CSV of one kind, or JSON in the format of the bundle',
     role: 'member',
     query: importQuery,
+    file: true,
     text: ['text/csv', 'application/json'],
     body: z.string(),
     bodyLimit: '64mb',

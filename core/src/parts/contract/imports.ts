@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { instant, uuid } from '../../base/contract';
+import { encodingSchema, instant, uuid } from '../../base/contract';
 import { partKind } from '../schema/parts';
 
 export const ROW_OUTCOMES = ['wrong', 'asks', 'new', 'changed', 'same'] as const;
@@ -11,11 +11,21 @@ export const importQuery = z.strictObject({
   kind: partKind.optional(),
   mode: z.enum(['try', 'store']),
   name: z.string().trim().max(200).default(''),
+  /** Found out by the first bytes where left out. */
+  encoding: encodingSchema.optional(),
 });
+export type ImportQuery = z.output<typeof importQuery>;
+
+/** What loading a file of everything did, by kind: stored now, and already there with the same content. */
+export const loadReport = z.object({
+  stored: z.record(z.string(), z.number().int()),
+  same: z.record(z.string(), z.number().int()),
+});
+export type LoadReport = z.infer<typeof loadReport>;
 
 export const jobSchema = z.object({
   id: uuid,
-  kind: z.enum(['import-try', 'import-store', 'log-try', 'log-store']),
+  kind: z.enum(['import-try', 'import-store', 'log-try', 'log-store', 'load']),
   state: z.enum(['running', 'done', 'failed', 'cancelled']),
   done: z.number().int(),
   total: z.number().int(),
@@ -28,6 +38,8 @@ export const jobSchema = z.object({
       fates: z.record(rowOutcome, z.number().int()),
       unknown: z.array(z.string()),
       stored: z.boolean(),
+      /** Of a file of everything: what it brought. */
+      loaded: loadReport.optional(),
     })
     .nullable(),
 });
@@ -64,6 +76,7 @@ export const importRowPage = z.object({
 export const logImportQuery = z.strictObject({
   mode: z.enum(['try', 'store']),
   name: z.string().trim().max(200).default(''),
+  encoding: encodingSchema.optional(),
   /** What is kept of entries that disagree; left out, nothing is stored while some do. */
   keep: z.enum(['here', 'file']).optional(),
   /** Rows that are decided the other way, separated by commas. */

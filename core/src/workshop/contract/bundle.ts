@@ -130,13 +130,8 @@ export const bundleSchema = z.strictObject({
 });
 export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;
-
-/** What a load did, by kind: stored now, and already there with the same content. */
-export const loadReport = z.object({
-  stored: z.record(z.string(), z.number().int()),
-  same: z.record(z.string(), z.number().int()),
-});
-export type LoadReport = z.infer<typeof loadReport>;
+/** Values of one channel of a run. */
+export const captureOfRun = captureInFile;
 
 /** What removing the demo data would do: what goes, and what stays because own data needs it. */
 export const demoReport = z.object({

@@ -1,8 +1,9 @@
 import * as z from 'zod';
-import { byId, contracts, flag, uuid } from '../../base/contract';
+import { byId, contracts, encodingSchema, flag, uuid } from '../../base/contract';
 import { PART_KINDS, partKind } from '../../parts';
+import { jobSchema, loadReport } from '../../parts/contract';
 import { backupList, backupName, backupPlan, backupRow, restoreReport } from './backups';
-import { bundleSchema, demoReport as demoSchema, loadReport, shareReportSchema } from './bundle';
+import { bundleSchema, demoReport as demoSchema, shareReportSchema } from './bundle';
 import {
   backBody,
   chainCheck,
@@ -164,9 +165,22 @@ export const dataContracts = contracts({
   'POST /api/bundle': {
     summary: 'Load a file, whole or not at all',
     role: 'keeper',
+    file: true,
     body: bundleSchema,
     bodyLimit: '128mb',
     response: loadReport,
+  },
+  'POST /api/bundle-loads': {
+    summary: 'Begin to load a file, whole or not at all; says how far it is',
+    role: 'keeper',
+    query: z.strictObject({
+      name: z.string().trim().max(200).default(''),
+      encoding: encodingSchema.optional(),
+    }),
+    file: true,
+    body: bundleSchema,
+    bodyLimit: '128mb',
+    response: jobSchema,
   },
   'GET /api/setups/:id/share': {
     summary: 'What of a setup would leave with a share file, and what stays here',

@@ -1,6 +1,9 @@
 import type { Origin } from '@ruddy/core/base/contract';
-import type { Bundle, LoadReport } from '@ruddy/core/workshop/contract';
+import type { LoadReport } from '@ruddy/core/parts/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
 import { HttpProblem } from '../http/problem';
+
+type CaptureInFile = Bundle['captures'][number];
 
 /** One file on its way in. */
 export interface Load {
@@ -17,6 +20,10 @@ export interface Load {
   /** Titles that are already known under another id are met here. */
   titles: Map<string, string>;
   report: LoadReport;
+  /** Values of runs, one after another: they are most of a large file. */
+  captures: AsyncIterable<CaptureInFile> | Iterable<CaptureInFile>;
+  /** Says what is being loaded. */
+  step: (message: string) => Promise<void>;
 }
 
 export function count(l: Load, fate: 'stored' | 'same', kind: string): void {

@@ -55,6 +55,15 @@ function revision(header: string | undefined, { revision: wanted }: Contract): n
 
 const RANK: Record<Caller, number> = { anyone: 0, reader: 1, member: 2, keeper: 3 };
 
+/** Refuses a body of another type before any of it is read. */
+function rightType({ text, bytes }: Contract): RequestHandler {
+  const types = bytes ? [BYTES] : (text ?? ['application/json']);
+  return (req, _res, next) => {
+    if (!req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
+    next();
+  };
+}
+
 type Known = Visit & { actor: Actor | null };
 
 /** Authenticates and checks the role before the body is read. */
@@ -75,10 +84,10 @@ function allow({ role }: Contract, services: Services): RequestHandler {
 }
 
 /** The body as its contract takes it: JSON, text or bytes. */
-function parsedBody(req: Request, { body, text, bytes }: Contract): unknown {
+function parsedBody(req: Request, res: Response, contract: Contract): unknown {
+  const { body, text, bytes, file } = contract;
   if (!body) return undefined;
-  const types = bytes ? [BYTES] : (text ?? ['application/json']);
-  if (!req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
+  if (file) return res.locals['file'];
   // An empty text leaves nothing behind in the parser.
   const sent: unknown = text && typeof req.body !== 'string' ? '' : req.body;
   return bytes ? parsedBytes(body, sent) : parse(body, sent, 'body');
@@ -98,7 +107,7 @@ function handler({ contract, run }: Route, services: Services): RequestHandler {
     const visit = res.locals['known'] as Known;
     const params = parse(contract.params, req.params, 'path');
     const query = parse(contract.query, req.query, 'query');
-    const body = parsedBody(req, contract);
+    const body = parsedBody(req, res, contract);
     const gone = new AbortController();
     res.once('close', () => gone.abort());
     const call = {
@@ -132,7 +141,7 @@ export function mount(
     router[r.method.toLowerCase() as Lowercase<typeof r.method>](
       r.path,
       allow(r.contract, services),
-      ...(r.contract.body ? [parser(r.contract)] : []),
+      ...(r.contract.body ? [rightType(r.contract), parser(r.contract)] : []),
       handler(r, services),
     );
   return router;

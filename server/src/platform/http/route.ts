@@ -36,6 +36,8 @@ export interface Services {
   unexpected?: (error: unknown) => void;
   /** Where the programs of threads lie, as a URL; beside the built server when left out. */
   threads?: string;
+  /** Address of the database, for threads that read and store files on a connection of their own. */
+  databaseUrl?: string;
 }
 
 /** What a handler receives beside the checked parts of the request. */

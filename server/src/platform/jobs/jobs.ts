@@ -7,6 +7,7 @@ import { marked } from '../http/storable';
 import { newId } from '../db/ids';
 import { notify } from '../db/notify';
 import { JobRowModel } from './models/job-row';
+import { beatJobs } from './queries/beat-jobs';
 import { noteProgress } from './queries/note-progress';
 import { outsideTransaction } from '../db/transaction';
 
@@ -24,8 +25,31 @@ export interface JobTools {
   keep(rows: readonly ImportRow[]): Promise<void>;
 }
 
-const running = new Map<string, Promise<void>>();
-let stopping = false;
+/** A job of this process. */
+interface Running {
+  readonly done: Promise<void>;
+  readonly stop: AbortController;
+}
+
+const running = new Map<string, Running>();
+const BEAT_MS = 2000;
+let beating: NodeJS.Timeout | undefined;
+
+/** Keeps the jobs of this process known as alive, and stops those that were asked to: work that reports nothing stops too. */
+function beat(s: Services): void {
+  beating ??= setInterval(() => {
+    beatJobs([...running.keys()])
+      .then((asked) => asked.forEach((id) => running.get(id)?.stop.abort(new Cancelled())))
+      .catch((e: unknown) => s.unexpected?.(e));
+  }, BEAT_MS).unref();
+}
+
+function settled(id: string): void {
+  running.delete(id);
+  if (running.size > 0) return;
+  clearInterval(beating);
+  beating = undefined;
+}
 
 async function keepRows(jobId: string, rows: readonly ImportRow[]): Promise<void> {
   if (rows.length === 0) return;
@@ -35,23 +59,49 @@ async function keepRows(jobId: string, rows: readonly ImportRow[]): Promise<void
   );
 }
 
-function toolsFor(id: string): JobTools {
+/** Tools of a job, for the process or the thread that does its work. */
+export function toolsFor(id: string): JobTools {
   return {
     keep: (rows) => outsideTransaction(() => keepRows(id, rows)),
     progress: async (done, total, message) => {
       const cancelled = await outsideTransaction(() => noteProgress(id, done, total, message));
-      if (stopping || cancelled) throw new Cancelled();
+      if (cancelled) throw new Cancelled();
     },
   };
 }
 
-/** Begin long work and answer at once. Its end, good or bad, is written into its row. */
-export async function startJob(
+type Result = Job['result'];
+
+async function noteEnd(id: string, state: Job['state'], message: string, result: Result = null) {
+  const values = { state, message, result, heartbeatAt: fn('now'), seq: literal('seq + 1') };
+  await JobModel.update(values, { where: { id } });
+  await notify(`job/${id}`);
+}
+
+/** Writes the end of a job, good or bad, into its row. */
+async function noted(s: Services, id: string, result: Promise<Result>): Promise<void> {
+  try {
+    await noteEnd(id, 'done', '', await result);
+  } catch (error) {
+    if (error instanceof Cancelled) return noteEnd(id, 'cancelled', 'Stopped; nothing saved.');
+    const known = knownProblem(error);
+    if (!known) s.unexpected?.(error);
+    const why = known ? (known.more.detail ?? known.title) : 'Something went wrong here';
+    await noteEnd(id, 'failed', `Not saved. ${why}`);
+  }
+}
+
+/**
+ * Begins long work.
+ * @param work is given the id of its job and a signal that says when it is to stop
+ * @returns id of the job, and the result once it is there; its end is written into its row too
+ */
+export async function beginJob(
   s: Services,
   kind: Job['kind'],
   actor: Actor,
-  work: (tools: JobTools) => Promise<Job['result']>,
-): Promise<Job> {
+  work: (id: string, signal: AbortSignal) => Promise<Result>,
+): Promise<{ id: string; result: Promise<Result> }> {
   const id = newId();
   const at = new Date();
   await JobModel.destroy({
@@ -66,31 +116,17 @@ export async function startJob(
     heartbeatAt: at,
     result: null,
   });
-  const end = async (state: Job['state'], message: string, result: Job['result'] = null) => {
-    const values = { state, message, result, heartbeatAt: fn('now'), seq: literal('seq + 1') };
-    await JobModel.update(values, { where: { id } });
-    await notify(`job/${id}`);
-  };
-  const done = work(toolsFor(id)).then(
-    (result) => end('done', '', result),
-    (error: unknown) => {
-      if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing saved.');
-      const known = knownProblem(error);
-      if (!known) s.unexpected?.(error);
-      const why = known ? (known.more.detail ?? known.title) : 'Something went wrong here';
-      return end('failed', `Not saved. ${why}`);
-    },
-  );
+  const stop = new AbortController();
+  const result = work(id, stop.signal);
   // A database that went away cannot be told; the job's heartbeat stops and it is read as failed.
-  running.set(
-    id,
-    done.then(
-      () => undefined,
-      () => undefined,
-    ),
-  );
-  void running.get(id)?.finally(() => running.delete(id));
-  return getJob(id);
+  const over = () => settled(id);
+  const done = noted(s, id, result).then(over, over);
+  running.set(id, { done, stop });
+  beat(s);
+  const ended = done.then(() => result);
+  // Its failure is in the row of the job; nobody needs to wait for it.
+  ended.catch(() => undefined);
+  return { id, result: ended };
 }
 
 /** A job that has not been heard of for half a minute has failed: whoever did it is gone. */
@@ -153,6 +189,6 @@ export async function rowOutcomesOf(
 
 /** Stop every job of this process and wait for them: the server is going down. */
 export async function stopJobs(): Promise<void> {
-  stopping = true;
-  await Promise.all(running.values());
+  for (const { stop } of running.values()) stop.abort(new Cancelled());
+  await Promise.all([...running.values()].map((r) => r.done));
 }

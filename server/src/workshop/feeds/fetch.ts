@@ -1,8 +1,7 @@
 import { request as plainRequest, type IncomingMessage } from 'node:http';
 import { request as secureRequest } from 'node:https';
 import type { LookupFunction } from 'node:net';
-import type { Readable } from 'node:stream';
-import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
+import { inflated, packedWrongly } from '../../platform/files/inflate';
 import { checkedAddress, FeedProblem, resolveHost, type Address, type Resolve } from './address';
 
 export interface FetchAsk {
@@ -57,17 +56,8 @@ function open(url: URL, at: Address, ask: FetchAsk, signal: AbortSignal): Promis
 /** The body as text, inflated, given up as soon as it grows over the limit. */
 async function bodyOf(res: IncomingMessage, most: number): Promise<string> {
   const coding = res.headers['content-encoding'] ?? 'identity';
-  const makers = {
-    gzip: createGunzip,
-    'x-gzip': createGunzip,
-    deflate: createInflate,
-    br: createBrotliDecompress,
-  };
-  const inflate = Object.hasOwn(makers, coding) ? makers[coding as keyof typeof makers] : null;
-  if (!inflate && coding !== 'identity')
-    throw new FeedProblem(`The answer is packed as "${coding}", which is not read`);
-  const stream: Readable = inflate ? res.pipe(inflate()) : res;
-  if (inflate) res.on('error', (e) => stream.destroy(e));
+  const stream = inflated(res, coding);
+  if (!stream) throw new FeedProblem(`The answer is packed as "${coding}", which is not read`);
   const parts: Buffer[] = [];
   let size = 0;
   try {
@@ -78,10 +68,7 @@ async function bodyOf(res: IncomingMessage, most: number): Promise<string> {
       parts.push(chunk);
     }
   } catch (error) {
-    if (
-      (error as NodeJS.ErrnoException).code?.startsWith('Z_') ||
-      (error as NodeJS.ErrnoException).code?.startsWith('ERR__')
-    )
+    if (packedWrongly(error))
       throw new FeedProblem('The answer is packed wrongly and cannot be read');
     throw error;
   } finally {

@@ -1,8 +1,9 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { Parser } from 'htmlparser2';
 import * as z from 'zod';
 import { softwareRole } from '@ruddy/core/parts';
 import type { Published, Stated } from '@ruddy/core/workshop';
 import { FeedProblem } from './address';
+import { elementsOf, type XmlElement } from './xml';
 
 const MAX_ITEMS = 500;
 const MAX_TEXT = 4000;
@@ -35,14 +36,26 @@ const jsonFeed = z.object({
   items: z.array(z.unknown()).max(MAX_ITEMS, { error: `items: more than ${MAX_ITEMS}` }),
 });
 
+/** Elements whose text is never for a reader. */
+const UNREAD = ['script', 'style'];
+
 /** Plain words out of marked-up text: news is shown as text, never as a page. */
-const words = (s: string) =>
-  s
-    .replace(/<(script|style)[^>]*>[\s\S]*?<\/\1>/gi, ' ')
-    .replace(/<[^>]*>/g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, MAX_TEXT);
+function words(html: string): string {
+  const found: string[] = [];
+  let unread = 0;
+  const parser = new Parser({
+    onopentag: (name) => void (UNREAD.includes(name) ? (unread += 1) : found.push(' ')),
+    onclosetag: (name) => void (UNREAD.includes(name) ? (unread -= 1) : found.push(' ')),
+    ontext: (text) => void (unread === 0 && found.push(text)),
+  });
+  parser.end(html);
+  const text = found
+    .join('')
+    .split(/\s/)
+    .filter((w) => w !== '')
+    .join(' ');
+  return text.slice(0, MAX_TEXT).trim();
+}
 const instant = (s: string | undefined) =>
   s && !Number.isNaN(Date.parse(s)) ? new Date(s).toISOString() : null;
 const web = (s: string | undefined) => (s && /^https?:\/\//i.test(s) ? s.slice(0, 1000) : '');
@@ -85,29 +98,30 @@ export function readJsonFeed(text: string): Published[] {
   });
 }
 
-const parser = new XMLParser({
-  ignoreAttributes: false,
-  attributeNamePrefix: '@',
-  removeNSPrefix: true,
-  parseTagValue: false,
-  parseAttributeValue: false,
-  isArray: (name) => ['entry', 'link', 'fixes'].includes(name),
-});
-type Node = Readonly<Record<string, unknown>>;
-const nodeOf = (v: unknown): Node =>
-  typeof v === 'object' && v !== null && !Array.isArray(v) ? (v as Node) : {};
-const textOf = (v: unknown): string =>
-  typeof v === 'string' ? v : String(nodeOf(v)['#text'] ?? '');
-const listOf = (v: unknown): readonly unknown[] =>
-  Array.isArray(v) ? v : v === undefined ? [] : [v];
+const childrenOf = (e: XmlElement, name: string) => e.children.filter((c) => c.name === name);
+const childOf = (e: XmlElement, name: string) => childrenOf(e, name)[0];
 
-/** The reader refuses things the check before it lets pass, with an error of its own. */
-function parsed(text: string): unknown {
-  try {
-    return parser.parse(text);
-  } catch (error) {
-    throw new FeedProblem(`Not read: ${error instanceof Error ? error.message : String(error)}`);
-  }
+/** The release an entry states in an element of its own. */
+function statedIn(entry: XmlElement): Stated | null {
+  const r = childOf(entry, 'release');
+  if (!r) return null;
+  return stated({ ...r.attributes, fixes: childrenOf(r, 'fixes').map((f) => f.text) });
+}
+
+function atomItem(entry: XmlElement, i: number): Published {
+  const text = (name: string) => childOf(entry, name)?.text ?? '';
+  const key = text('id').trim().slice(0, 500);
+  if (key === '') throw new FeedProblem(`Not read: entry ${i + 1} has no id`);
+  const links = childrenOf(entry, 'link').map((l) => l.attributes);
+  const link = links.find((l) => (l['rel'] ?? 'alternate') === 'alternate') ?? links[0];
+  return {
+    key,
+    title: words(text('title')) || key,
+    url: web(link?.['href']),
+    text: words(text('content') || text('summary')),
+    publishedAt: instant(text('published') || text('updated')),
+    stated: statedIn(entry),
+  };
 }
 
 /**
@@ -115,41 +129,12 @@ function parsed(text: string): unknown {
  * `release` of an entry, with attributes what, maker, model, version, releasedOn and elements `fixes`.
  */
 export function readAtom(text: string): Published[] {
-  if (/<!DOCTYPE|<!ENTITY/i.test(text))
-    throw new FeedProblem('Not read: the feed declares entities, which are not expanded');
-  const whole = XMLValidator.validate(text);
-  if (whole !== true) throw new FeedProblem(`Not read: line ${whole.err.line}: ${whole.err.msg}`);
-  const feed = nodeOf(nodeOf(parsed(text))['feed']);
-  if (!('id' in feed) && !('entry' in feed))
+  const feed = elementsOf(text);
+  const entries = childrenOf(feed, 'entry');
+  if (feed.name !== 'feed' || (entries.length === 0 && !childOf(feed, 'id')))
     throw new FeedProblem('Not read: this is XML, but no Atom feed');
-  const entries = listOf(feed['entry']);
   if (entries.length > MAX_ITEMS) throw new FeedProblem(`Not read: more than ${MAX_ITEMS} entries`);
-  return entries.map((raw, i) => {
-    const e = nodeOf(raw);
-    const key = textOf(e['id']).trim().slice(0, 500);
-    if (key === '') throw new FeedProblem(`Not read: entry ${i + 1} has no id`);
-    const links = listOf(e['link']).map(nodeOf);
-    const link = links.find((l) => (l['@rel'] ?? 'alternate') === 'alternate') ?? links[0];
-    const r = e['release'] === undefined ? null : nodeOf(e['release']);
-    const body = words(textOf(e['content']) || textOf(e['summary']));
-    const attr = (name: string) => textOf(r?.[`@${name}`]);
-    const given = {
-      what: attr('what'),
-      maker: attr('maker'),
-      model: attr('model'),
-      version: attr('version'),
-    };
-    return {
-      key,
-      title: words(textOf(e['title'])) || key,
-      url: web(textOf(link?.['@href'])),
-      text: body,
-      publishedAt: instant(textOf(e['published']) || textOf(e['updated'])),
-      stated:
-        r &&
-        stated({ ...given, releasedOn: attr('releasedOn'), fixes: listOf(r['fixes']).map(textOf) }),
-    };
-  });
+  return entries.map(atomItem);
 }
 
 /** Items of a feed in either format, told apart by how it begins. */
@@ -158,4 +143,14 @@ export function readFeed(text: string): Published[] {
   if (begin.startsWith('{')) return readJsonFeed(begin);
   if (begin.startsWith('<')) return readAtom(begin);
   throw new FeedProblem('Not read: neither JSON Feed nor Atom');
+}
+
+/** The same for the thread that reads: a refusal is an answer. */
+export function feedAnswer(text: string): { items: Published[] } | { refused: string } {
+  try {
+    return { items: readFeed(text) };
+  } catch (error) {
+    if (error instanceof FeedProblem) return { refused: error.message };
+    throw error;
+  }
 }

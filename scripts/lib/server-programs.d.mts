@@ -1,0 +1,4 @@
+import type { BuildOptions } from 'esbuild';
+
+export declare const THREADS: string[];
+export declare const PROGRAM_OPTIONS: BuildOptions;

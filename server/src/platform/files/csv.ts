@@ -1,0 +1,78 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { CsvError, parse } from 'csv-parse';
+import { HttpProblem } from '../http/problem';
+import type { TextFile } from './text-file';
+
+/** What a CSV may hold; each limit is looked at while it is read. */
+export const CSV_LIMITS = { lineLength: 1_000_000, cells: 1000 } as const;
+
+/** Options a CSV is read with, from its first line: comma, semicolon or tab, whichever it holds most of. */
+export function csvOptions(firstLine: string) {
+  const counts = [',', ';', '\t'].map((d) => [d, firstLine.split(d).length] as const);
+  const delimiter = counts.reduce((best, d) => (d[1] > best[1] ? d : best))[0];
+  return {
+    bom: true,
+    delimiter,
+    relax_column_count: true,
+    skip_empty_lines: true,
+    max_record_size: CSV_LIMITS.lineLength,
+  } as const;
+}
+
+function refuse(detail: string): HttpProblem {
+  return new HttpProblem(422, 'Not saved', { detail });
+}
+
+/** Lets lines of a sane length pass: one of commas alone would become millions of cells before the parser sees its end. */
+async function* shortLines(pieces: ReturnType<TextFile>): AsyncGenerator<string> {
+  let line = 1;
+  let length = 0;
+  for await (const piece of pieces) {
+    for (let i = 0; i < piece.length; i++) {
+      const c = piece[i];
+      length = c === '\n' || c === '\r' ? 0 : length + 1;
+      if (c === '\n') line += 1;
+      if (length > CSV_LIMITS.lineLength)
+        throw refuse(
+          `Line ${line} has more than ${CSV_LIMITS.lineLength.toLocaleString('en')} characters`,
+        );
+    }
+    yield piece;
+  }
+}
+
+async function firstLineOf(file: TextFile): Promise<string> {
+  for await (const piece of file()) {
+    const text = piece.trimStart();
+    if (text !== '') return text.slice(0, text.search(/[\r\n]|$/));
+  }
+  return '';
+}
+
+/**
+ * Rows of a CSV as they are read (RFC 4180; separator by the first line).
+ * @param file to read
+ * @returns the cells of each row that is not empty, the header first
+ * @throws HttpProblem 422 with the line where it is no CSV or goes over a limit
+ */
+export async function* csvRows(file: TextFile): AsyncGenerator<string[]> {
+  const parser = parse(csvOptions(await firstLineOf(file)));
+  const fed = pipeline(Readable.from(shortLines(file())), parser);
+  // What breaks on the way ends the loop below with the same error.
+  fed.catch(() => undefined);
+  let row = 0;
+  try {
+    for await (const cells of parser as AsyncIterable<string[]>) {
+      row += 1;
+      if (cells.length > CSV_LIMITS.cells)
+        throw refuse(`Row ${row} has ${cells.length} cells; a row has at most ${CSV_LIMITS.cells}`);
+      yield cells;
+    }
+  } catch (error) {
+    if (error instanceof CsvError) throw refuse(`Not a CSV file: ${error.message.slice(0, 300)}`);
+    throw error;
+  } finally {
+    parser.destroy();
+  }
+}
