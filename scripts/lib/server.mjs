@@ -14,11 +14,19 @@ export function startServer(env, options = {}) {
   });
 }
 
-/** End a server and wait for it. */
+/** A server ends by itself within half of this; one that cannot, because its thread of events is held, is killed. */
+const GRACE_MS = 9000;
+
+/** End a server and wait for it. Resolves with whether it had to be killed. */
 export function stopServer(child) {
   return new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) return resolve();
-    child.once('exit', () => resolve());
+    if (child.exitCode !== null || child.signalCode !== null) return resolve(false);
+    let killed = false;
+    const grace = setTimeout(() => (killed = child.kill('SIGKILL')), GRACE_MS);
+    child.once('exit', () => {
+      clearTimeout(grace);
+      resolve(killed);
+    });
     child.kill('SIGTERM');
   });
 }

@@ -9,6 +9,7 @@ import { pinoHttp } from 'pino-http';
 import { contracts } from '@ruddy/core/base/contract';
 import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
+import { TOO_DEEP, tooDeep } from './platform/http/json-depth';
 import { notFound, sendProblem } from './platform/http/problem';
 import * as z from 'zod';
 import { receiveFile } from './platform/files/sent-file';
@@ -80,6 +81,11 @@ export const ROUTES: readonly Route[] = [
       Promise.resolve({ body: (described ??= { ...openApi(ROUTES, VERSION) }) }),
   }),
 ];
+
+/** Refuses a body before it is parsed; the body parser passes the type of the error on. */
+function refuseDeep(text: Uint8Array): void {
+  if (tooDeep(text)) throw Object.assign(new Error('nests too deep'), { type: TOO_DEEP });
+}
 
 const policy = {
   useDefaults: false,
@@ -161,7 +167,11 @@ export function createApp(services: Services, options: AppOptions): Express {
           ? express.raw({ limit: r.bodyLimit ?? BODY_LIMIT, type: BYTES })
           : r.text
             ? express.text({ limit: r.bodyLimit ?? BODY_LIMIT, type: [...r.text] })
-            : express.json({ limit: r.bodyLimit ?? BODY_LIMIT, type: 'application/json' }),
+            : express.json({
+                limit: r.bodyLimit ?? BODY_LIMIT,
+                type: 'application/json',
+                verify: (_req, _res, text) => refuseDeep(text),
+              }),
     ),
   );
   app.use('/api', (req) => {

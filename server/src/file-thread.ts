@@ -1,4 +1,5 @@
 import type { Sequelize } from 'sequelize';
+import { readReport } from '@ruddy/core/bring-up';
 import { type LogAsk, importLog } from './compatibility/log-import';
 import { defineModels } from './models';
 import { type PartsAsk, importParts } from './parts/import-work';
@@ -41,3 +42,4 @@ export const parts = onFile<PartsAsk, Awaited<ReturnType<typeof importParts>>>(i
 export const log = onFile<LogAsk, Awaited<ReturnType<typeof importLog>>>(importLog);
 export const bundle = onFile<BundleAsk, Awaited<ReturnType<typeof loadFile>>>(loadFile);
 export const feed = (text: string) => answerOf(() => Promise.resolve(feedAnswer(text)));
+export const report = (text: string) => answerOf(() => Promise.resolve(readReport(text)));

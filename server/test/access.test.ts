@@ -35,6 +35,9 @@ beforeAll(async () => {
 });
 afterAll(() => h.close());
 
+const signInAs = (name: string, password: string) =>
+  h.api.post('/api/sign-in').send({ name, password });
+
 /** What the application answers to, read from its own router, not from the list it was made of. */
 function mounted(): string[] {
   interface Layer {
@@ -103,10 +106,10 @@ describe('roles', () => {
     }
     // Who has the role gets past the check: whatever is wrong then is something else.
     if (role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
-    const let_in = await agents[role]?.[method](path)
+    const letIn = await agents[role]?.[method](path)
       .set('content-type', 'application/json')
       .send(body ? '{"broken' : undefined);
-    expect([401, 403]).not.toContain(let_in?.status);
+    expect([401, 403]).not.toContain(letIn?.status);
   });
 
   it('an open stream is refused without a session', async () => {
@@ -164,6 +167,38 @@ describe('signing in', () => {
     expect((await h.api.get('/api/setups').set('Cookie', second.split(';')[0] ?? '')).status).toBe(
       401,
     );
+  });
+
+  it('under the old password never outlives its change', async () => {
+    const id = randomUUID();
+    const name = 'Racing R';
+    const password = (n: number) => `the heron waits, ${n} times`;
+    const create = { id, name, role: 'member', password: password(0) };
+    await agents['keeper']?.post('/api/members').send(create).expect(201);
+    let alive = 0;
+    let letIn = 0;
+    for (let n = 0; n < 20; n++) {
+      const mine = (await signInAs(name, password(n))).headers['set-cookie']?.[0] ?? '';
+      const change = h.api
+        .post(`/api/members/${id}/password`)
+        .set('Cookie', mine.split(';')[0] ?? '')
+        .send({ current: password(n), password: password(n + 1) });
+      const [changed, ...races] = await Promise.all([
+        change,
+        ...Array.from({ length: 3 }, () => signInAs(name, password(n))),
+      ]);
+      expect(changed.status).toBe(200);
+      for (const r of races.filter((x) => x.status === 200)) {
+        letIn += 1;
+        const cookie = (r.headers['set-cookie']?.[0] ?? '').split(';')[0] ?? '';
+        const me = await h.api.get('/api/me').set('Cookie', cookie);
+        if (me.body.member !== null) alive += 1;
+      }
+      await h.db.query('DELETE FROM sign_in_tries');
+    }
+    expect(alive).toBe(0);
+    // Some were let in before the change: the race was one.
+    expect(letIn).toBeGreaterThan(0);
   });
 
   it('an encrypted way in makes a cookie that travels no other way', async () => {

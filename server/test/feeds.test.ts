@@ -30,6 +30,31 @@ const FEED = {
   items: [{ id: '1', title: 'One', content_text: 'Text' }],
 };
 
+describe('marked-up text of others', () => {
+  const entry = (content: string) =>
+    `<feed xmlns="http://www.w3.org/2005/Atom"><id>f</id><entry><id>e</id><title>T</title>${content}</entry></feed>`;
+
+  it('becomes plain words, however it is broken', () => {
+    const said = (html: string) =>
+      readAtom(entry(`<content type="html"><![CDATA[${html}]]></content>`))[0]?.text;
+    expect(said('<p>One</p><p>two &amp; three</p>')).toBe('One two & three');
+    expect(said('<script>alert(1)</script>a<style>p{}</style>b')).toBe('a b');
+    expect(said('a < b and <b')).toBe('a < b and');
+    expect(said('<<<<p>x')).toContain('x');
+    expect(said('<scr<script>ipt>alert(1)</script>')).not.toContain('<script');
+  });
+
+  it('is cut to a length, and too much of anything is refused', () => {
+    expect(readAtom(entry(`<content>${'&lt;'.repeat(400_000)}</content>`))[0]?.text).toHaveLength(
+      4000,
+    );
+    const attributes = Array.from({ length: 150 }, (_, i) => `a${i}="1"`).join(' ');
+    expect(() => readAtom(entry(`<link ${attributes}/>`))).toThrow(/more than 100 attributes/);
+    expect(() => readAtom(entry('<a>'.repeat(60)))).toThrow(/nest deeper than 50 levels/);
+    expect(() => readAtom(entry('<a/>'.repeat(100_001)))).toThrow(/more than 100000 elements/);
+  });
+});
+
 describe('addresses', () => {
   it.each([
     ['127.0.0.1', false, false],

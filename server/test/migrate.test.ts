@@ -88,4 +88,19 @@ describe('migrations', () => {
       await Promise.all(dbs.map((d) => d.close()));
     });
   });
+
+  it('refuses a database of a newer program and changes nothing', async () => {
+    await within(async (url) => {
+      const db = connect(url);
+      await migrate(db);
+      await db.query("INSERT INTO schema_migrations (name) VALUES ('9999-later')");
+      await db.query("DELETE FROM schema_migrations WHERE name = '0015-stated-figures'");
+      await expect(migrate(db)).rejects.toThrow(/newer Ruddy Bridge \(schema 9999-later/);
+      const rows = await db.query('SELECT name FROM schema_migrations', {
+        type: QueryTypes.SELECT,
+      });
+      expect(rows).toHaveLength(15);
+      await db.close();
+    });
+  });
 });

@@ -1,6 +1,7 @@
-import { readReport } from '@ruddy/core/bring-up';
+import type { readReport } from '@ruddy/core/bring-up';
 import { bringUpContracts, readingContracts } from '@ruddy/core/bring-up/contract';
 import { readProblemText } from '@ruddy/core/bring-up/text';
+import { readText } from '../platform/files/file-work';
 import { invalid } from '../platform/http/problem';
 import { type Services, implement } from '../platform/http/route';
 import { requireSetup } from '../setups/setups';
@@ -45,9 +46,9 @@ export const readingRoutes = implement(readingContracts, {
     const { fresh } = await addReading(s, params.id, body, actor);
     return { status: fresh ? 201 : 200, body: { items: await listReadings(params.id) } };
   },
-  'POST /api/reports': ({ body }) => {
-    const r = readReport(body.text);
+  'POST /api/reports': async ({ body }, s) => {
+    const r = await readText<ReturnType<typeof readReport>>(s, 'report', body.text);
     if (!r.ok) throw invalid('text', readProblemText(r.problem));
-    return Promise.resolve({ body: { report: r.report } });
+    return { body: { report: r.report } };
   },
 });

@@ -151,21 +151,26 @@ export async function setPassword(
       detail: 'A password of others is given by a keeper',
     });
   const member = await getMember(s, id);
+  const before = await storedHash(id);
   if (own) {
     await takeTry(member.name, visit.address);
-    if (!(await passwordFits(await storedHash(id), body.current)))
-      throw invalid('current', 'The current password is another one');
+    if (!(await passwordFits(before, body.current))) throw anotherPassword();
     await forgetTries(member.name, visit.address);
   }
   refuseOwnName(member.name, body.password);
   const passwordHash = await hashPassword(body.password);
   return inTransaction(async () => {
+    const now = await MemberModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
+    // Somebody gave another one while this one was looked at.
+    if (own && now?.passwordHash !== before) throw anotherPassword();
     await changeMember(id, { passwordHash });
     await endSessionsOf(id);
     const token = own && s.access ? await beginSession(id, s.now()) : null;
     return { row: await getMember(s, id), token };
   });
 }
+
+const anotherPassword = () => invalid('current', 'The current password is another one');
 
 async function storedHash(id: string): Promise<string | null> {
   return (await MemberModel.findByPk(id))?.passwordHash ?? null;
@@ -182,13 +187,25 @@ export async function signIn(
     where: { [Op.and]: [sameText('name', body.name), { active: true }] },
   });
   const fits = await passwordFits(row?.passwordHash ?? null, body.password);
-  if (!row || !fits) throw new HttpProblem(401, 'Name and password do not belong together');
+  if (!row || !fits) throw notTogether();
   await forgetTries(body.name, visit.address);
-  const token = await inTransaction(async () => {
+  return inTransaction(async () => {
+    const member = await unchangedSince(row);
     if (visit.token !== null) await endSession(visit.token);
-    return beginSession(row.id, s.now());
+    return { member, token: await beginSession(row.id, s.now()) };
   });
-  return { member: { id: row.id, name: row.name, role: row.role }, token };
+}
+
+const notTogether = () => new HttpProblem(401, 'Name and password do not belong together');
+
+/**
+ * The member whose password was just found right, held until the session is stored: looking at a password takes long,
+ * and a new one given meanwhile ends all sessions but the one that comes after it.
+ */
+async function unchangedSince(seen: MemberModel): Promise<Actor> {
+  const row = await MemberModel.findByPk(seen.id, { lock: Transaction.LOCK.UPDATE });
+  if (!row?.active || row.passwordHash !== seen.passwordHash) throw notTogether();
+  return { id: row.id, name: row.name, role: row.role };
 }
 
 /** Whether a keeper can sign in. Without one a server that other machines can reach does not start. */

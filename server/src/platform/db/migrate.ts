@@ -36,20 +36,39 @@ const MIGRATIONS = [
   { name: '0015-stated-figures', up: statedFigures.up },
 ];
 
+const KNOWN: ReadonlySet<string> = new Set(MIGRATIONS.map((m) => m.name));
+
 /** The newest migration of this program. */
 export const LATEST = MIGRATIONS.map((m) => m.name).at(-1) ?? '';
 
-/** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */
+/** The database was brought further by a newer program; nothing was changed. */
+export class NewerDatabase extends Error {
+  constructor(readonly steps: readonly string[]) {
+    super(
+      `it was last used by a newer Ruddy Bridge (schema ${steps.at(-1) ?? ''}; this program knows up to ${LATEST}). ` +
+        'Start that version, or restore a backup from before the upgrade. Nothing was changed.',
+    );
+  }
+}
+
+/**
+ * Bring the schema up to date. Several processes may call it at once: one works, the others wait.
+ * @throws NewerDatabase where a newer program used it
+ */
 export async function migrate(db: Sequelize): Promise<string[]> {
   return db.transaction(async (transaction) => {
     await db.query('SELECT pg_advisory_xact_lock(4310)', { type: QueryTypes.SELECT, transaction });
+    const storage = new SequelizeStorage({ sequelize: db, tableName: 'schema_migrations' });
     const umzug = new Umzug({
       migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(db) })),
-      storage: new SequelizeStorage({ sequelize: db, tableName: 'schema_migrations' }),
+      storage,
       logger: undefined,
     });
     // Each step has a transaction of its own, and what is done stays noted when a later one fails.
-    const done = await outsideTransaction(() => umzug.up());
-    return done.map((m) => m.name);
+    return outsideTransaction(async () => {
+      const newer = (await storage.executed()).filter((name) => !KNOWN.has(name));
+      if (newer.length > 0) throw new NewerDatabase(newer.sort());
+      return (await umzug.up()).map((m) => m.name);
+    });
   });
 }

@@ -43,11 +43,14 @@ async function* shortLines(pieces: ReturnType<TextFile>): AsyncGenerator<string>
 }
 
 async function firstLineOf(file: TextFile): Promise<string> {
+  let text = '';
   for await (const piece of file()) {
-    const text = piece.trimStart();
-    if (text !== '') return text.slice(0, text.search(/[\r\n]|$/));
+    text = (text + piece).trimStart();
+    const end = text.search(/[\r\n]/);
+    if (end >= 0) return text.slice(0, end);
+    if (text.length > CSV_LIMITS.lineLength) break;
   }
-  return '';
+  return text;
 }
 
 /**

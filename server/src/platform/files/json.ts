@@ -83,13 +83,14 @@ export async function* jsonValues(
   const raise = () => {
     if (failed !== null) throw failed instanceof HttpProblem ? failed : notJson(failed);
   };
-  let first = true;
+  let empty = true;
   for await (const piece of file()) {
-    parser.write(first ? piece.replace(/^\uFEFF/, '') : piece);
-    first = first && piece === '';
+    parser.write(empty ? piece.replace(/^\uFEFF/, '') : piece);
+    empty = empty && piece.trim() === '';
     raise();
     yield* ready.splice(0);
   }
+  if (empty) throw refuse('The file is empty');
   if (!parser.isEnded) parser.end();
   raise();
   yield* ready.splice(0);

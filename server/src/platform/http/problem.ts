@@ -3,6 +3,7 @@ import type { ErrorRequestHandler } from 'express';
 import type * as z from 'zod';
 import { problemCode, problemType } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
+import { DEEPEST, TOO_DEEP } from './json-depth';
 
 export interface FieldError {
   path: string;
@@ -139,6 +140,10 @@ function awayFrom(error: unknown): boolean {
 function fromParser(error: unknown): HttpProblem | null {
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large') return new HttpProblem(413, 'Body too large');
+  if (type === TOO_DEEP)
+    return new HttpProblem(400, 'Request not understood', {
+      detail: `The body nests deeper than ${DEEPEST} levels`,
+    });
   if (type === 'entity.parse.failed')
     return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });
   return status && status >= 400 && status < 500

@@ -43,10 +43,16 @@ const UNREAD = ['script', 'style'];
 function words(html: string): string {
   const found: string[] = [];
   let unread = 0;
+  const mark = (name: string, step: number) => {
+    if (UNREAD.includes(name)) unread += step;
+    found.push(' ');
+  };
   const parser = new Parser({
-    onopentag: (name) => void (UNREAD.includes(name) ? (unread += 1) : found.push(' ')),
-    onclosetag: (name) => void (UNREAD.includes(name) ? (unread -= 1) : found.push(' ')),
-    ontext: (text) => void (unread === 0 && found.push(text)),
+    onopentag: (name) => mark(name, 1),
+    onclosetag: (name) => mark(name, -1),
+    ontext: (text) => {
+      if (unread === 0) found.push(text);
+    },
   });
   parser.end(html);
   const text = found
