@@ -5,7 +5,8 @@ import { build, dependencies } from '../lib/prepare.mjs';
 import { say, stop } from '../lib/say.mjs';
 
 /**
- * What a bad day does: `npm run faults -- --kills 1000 --cases 1000000 --seed 1`. Also `--only kills,fuzz,stores,disk,away,slow`. With
+ * What a bad day does: `npm run faults -- --kills 1000 --cases 1000000 --seed 1`. Also `--only kills,away,disk,slow,races,roles,files,growth,stores,fuzz`, and
+ * `--seeded`, which puts a defect into each of races, roles, files and growth to show that it is found. With
  * `--write` the figures go into docs/benchmarks.md.
  */
 function argument(name, otherwise) {
@@ -16,11 +17,24 @@ const number = (name, otherwise) => {
   const n = Number(argument(name, otherwise));
   return Number.isInteger(n) && n >= 0 ? n : stop(`--${name}: a whole number`);
 };
-const kinds = ['kills', 'away', 'disk', 'slow', 'stores', 'fuzz'];
+const kinds = [
+  'kills',
+  'away',
+  'disk',
+  'slow',
+  'races',
+  'roles',
+  'files',
+  'growth',
+  'stores',
+  'fuzz',
+];
 const only = argument('only', kinds.join()).split(',');
 const cuts = number('kills', 20);
 const cases = number('cases', 20_000);
 const seed = number('seed', 1);
+const rounds = number('races', 10);
+const seeded = process.argv.includes('--seeded');
 /** One case in twenty-five is sent to a server and stored or refused there; the others are read. */
 const stored = Math.ceil(cases / 25);
 
@@ -31,6 +45,12 @@ const { diskFull } = await import('./disk.mjs');
 const { databaseAway, slowClients } = await import('./slow.mjs');
 const { stores } = await import('./stores.mjs');
 const { fuzz } = await import('./fuzz.mjs');
+const { races } = await import('./races.mjs');
+const { roles } = await import('./roles.mjs');
+const { files } = await import('./files.mjs');
+const { growth } = await import('./growth.mjs');
+/** What others wait at most while a file is read, ms, and the memory it may take, MB. */
+const LIMITS = { waitMs: 250, addedMb: 400 };
 const dataDir = `${DATA_DIR}-faults`;
 const lines = [];
 let bad = 0;
@@ -73,6 +93,48 @@ if (only.includes('slow')) {
   const r = await slowClients({ dataDir });
   const words = `${r.heads} clients drip their head, ${r.bodies} their body; ${r.answered} others answered meanwhile, median ${r.besideMs.toFixed(1)} ms (alone ${r.aloneMs.toFixed(1)} ms); ${r.letGo} heads let go after at most ${r.letGoAfterS} s`;
   line('slow clients', words, r.refused + (r.letGo === r.heads ? 0 : 1));
+}
+if (only.includes('races')) {
+  const r = await races({ dataDir, rounds, seeded });
+  show(Object.entries(r.results).flatMap(([name, { lost }]) => (lost ? [`${name}: ${lost}`] : [])));
+  line(
+    'races',
+    `${r.tried} interleavings of ${Object.keys(r.results).length} kinds, ${r.lost} lost`,
+    r.lost,
+  );
+}
+if (only.includes('roles')) {
+  const r = await roles({ dataDir, open: seeded });
+  show(r.letIn);
+  line(
+    'roles',
+    `${r.calls} calls below the role of their route, ${r.letIn.length} let in`,
+    r.letIn.length,
+  );
+}
+if (only.includes('files')) {
+  const r = await files({ dataDir, held: seeded });
+  const over = r.results.filter(
+    (x) => x.worstMs > LIMITS.waitMs || x.addedMb > LIMITS.addedMb || !x.answered,
+  );
+  show(
+    r.results.map(
+      (x) =>
+        `${x.name}: health at most ${x.worstMs.toFixed(0)} ms, ${x.addedMb.toFixed(0)} MB more; ${x.said.slice(0, 100)}`,
+    ),
+  );
+  const words = `${r.results.length} files; health answered within ${r.slowest.worstMs.toFixed(0)} ms (${r.slowest.name}); memory ${r.beforeMb.toFixed(0)} MB before, at most ${r.largest.addedMb.toFixed(0)} MB more while one was read (${r.largest.name}); limits ${LIMITS.waitMs} ms, ${LIMITS.addedMb} MB`;
+  line('large files', words, over.length);
+}
+if (only.includes('growth')) {
+  const r = await growth({ defect: seeded, ...(seeded && { only: ['commas', 'entities'] }) });
+  show(r.over);
+  const worst = r.worst ? `${r.worst.value.toFixed(2)} (${r.worst.name})` : 'none long enough';
+  line(
+    'growth',
+    `${r.tried} readings of hostile shapes at three sizes, ${r.measured} long enough to tell; worst exponent ${worst}; limit 1.2`,
+    r.over.length,
+  );
 }
 if (only.includes('stores')) {
   const r = await stores({ cases: stored, seed, dataDir, log: say });

@@ -1,6 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { openCluster } from '../lib/cluster.mjs';
+import { ROOT } from '../lib/paths.mjs';
 import { patient } from '../lib/patience.mjs';
 import { bundled } from './bundle.mjs';
 import { broken } from './held.mjs';
@@ -152,8 +155,10 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
   cluster.psql('postgres', `CREATE DATABASE ${database}`);
   const { openApp, samples } = await import(module.url);
   const unexpected = [];
-  const app = await openApp(cluster.url(database), (e) =>
-    unexpected.push(String(e?.stack ?? e).slice(0, 800)),
+  const app = await openApp(
+    cluster.url(database),
+    (e) => unexpected.push(String(e?.stack ?? e).slice(0, 800)),
+    pathToFileURL(join(ROOT, 'server/dist/')).href,
   );
   const random = chance(seed);
   const began = Date.now();

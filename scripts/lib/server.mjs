@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process';
+import { clearTimeout, setTimeout } from 'node:timers';
 import { SERVER_FILE } from './paths.mjs';
 
 /** Start the built server and wait until it listens. Resolves with `{port, child}` or `{code}` when it gave up. */

@@ -1,7 +1,11 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { files } from '../crash/files.mjs';
 import { fuzz } from '../crash/fuzz.mjs';
+import { growth } from '../crash/growth.mjs';
+import { races } from '../crash/races.mjs';
+import { roles } from '../crash/roles.mjs';
 import { databaseAway } from '../crash/slow.mjs';
 import { kills } from '../crash/kills.mjs';
 import { stores } from '../crash/stores.mjs';
@@ -43,5 +47,37 @@ describe('on a bad day', () => {
     expect([r.crashes, r.half, r.rules, r.cases]).toEqual([[], [], [], 200]);
     expect(r.stored).toBeGreaterThan(10);
     expect(r.refused).toBeGreaterThan(100);
+  });
+
+  it('what is looked at and then written loses nothing', async () => {
+    const r = await races({ dataDir, rounds: 3 });
+    expect(Object.entries(r.results).filter(([, { lost }]) => lost > 0)).toEqual([]);
+    expect(r.tried).toBeGreaterThanOrEqual(24);
+  });
+
+  it('nobody is let in below the role of a route', async () => {
+    const r = await roles({ dataDir });
+    expect(r.letIn).toEqual([]);
+    expect(r.calls).toBeGreaterThan(200);
+  });
+
+  it('a large file is refused in words while others are answered', async () => {
+    const r = await files({ dataDir, only: ['commas, 60 MB', 'open lists, 60 MB'] });
+    expect(r.results.map((x) => [x.answered, /Not saved/.test(x.said)])).toEqual([
+      [true, true],
+      [true, true],
+    ]);
+    expect(r.largest.addedMb).toBeLessThan(400);
+  });
+});
+
+describe('a defect put in on purpose', () => {
+  it('is found by every part that looks for one', async () => {
+    expect((await races({ dataDir, rounds: 2, seeded: true })).lost).toBeGreaterThan(0);
+    expect((await roles({ dataDir, open: true })).letIn.length).toBeGreaterThan(0);
+    const held = await files({ dataDir, only: ['commas, 60 MB'], held: true });
+    expect(held.slowest.worstMs).toBeGreaterThan(400);
+    const grown = await growth({ defect: true, only: ['commas', 'entities'] });
+    expect(grown.over.length).toBeGreaterThan(grown.measured / 2);
   });
 });

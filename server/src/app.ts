@@ -6,11 +6,11 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { nestsTooDeep } from '@ruddy/core/base';
 import { contracts } from '@ruddy/core/base/contract';
 import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
-import { TOO_DEEP, tooDeep } from './platform/http/json-depth';
-import { notFound, sendProblem } from './platform/http/problem';
+import { notFound, sendProblem, TOO_DEEP } from './platform/http/problem';
 import * as z from 'zod';
 import { receiveFile } from './platform/files/sent-file';
 import { mount } from './platform/http/mount';
@@ -84,7 +84,7 @@ export const ROUTES: readonly Route[] = [
 
 /** Refuses a body before it is parsed; the body parser passes the type of the error on. */
 function refuseDeep(text: Uint8Array): void {
-  if (tooDeep(text)) throw Object.assign(new Error('nests too deep'), { type: TOO_DEEP });
+  if (nestsTooDeep(text)) throw Object.assign(new Error('nests too deep'), { type: TOO_DEEP });
 }
 
 const policy = {

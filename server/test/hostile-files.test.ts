@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DEEPEST_JSON, nestsTooDeep } from '@ruddy/core/base';
 import type { Job } from '@ruddy/core/parts/contract';
 import { bundleValues } from '../src/platform/files/bundle-values';
 import { CSV_LIMITS, csvRows } from '../src/platform/files/csv';
 import { JSON_LIMITS, jsonValues } from '../src/platform/files/json';
 import { MOST_WAITING } from '../src/platform/files/turns';
-import { DEEPEST, tooDeep } from '../src/platform/http/json-depth';
 import { addPart, start, type Harness } from './harness';
 
 let h: Harness;
@@ -198,10 +198,10 @@ describe('a file of everything', () => {
 describe('JSON that nests', () => {
   it('is looked at before it is parsed; brackets in words do not count', () => {
     const bytes = (s: string) => new TextEncoder().encode(s);
-    expect(tooDeep(bytes(deep(DEEPEST)))).toBe(false);
-    expect(tooDeep(bytes(deep(DEEPEST + 1)))).toBe(true);
-    expect(tooDeep(bytes(`{"a":"${'['.repeat(500)}\\"${'{'.repeat(500)}"}`))).toBe(false);
-    expect(tooDeep(bytes(`{"a":"\\\\",${'"b":['.repeat(500)}`))).toBe(true);
+    expect(nestsTooDeep(bytes(deep(DEEPEST_JSON)))).toBe(false);
+    expect(nestsTooDeep(bytes(deep(DEEPEST_JSON + 1)))).toBe(true);
+    expect(nestsTooDeep(bytes(`{"a":"${'['.repeat(500)}\\"${'{'.repeat(500)}"}`))).toBe(false);
+    expect(nestsTooDeep(bytes(`{"a":"\\\\",${'"b":['.repeat(500)}`))).toBe(true);
   });
 
   it('is refused with the limit on every route that takes a body', async () => {

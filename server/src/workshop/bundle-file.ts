@@ -34,7 +34,7 @@ function storable(value: unknown, path: string): void {
 }
 
 /** Everything of a file but the values of runs, checked whole. */
-async function readBundle(file: TextFile): Promise<Bundle> {
+export async function readBundle(file: TextFile): Promise<Bundle> {
   const members = new Map<string, unknown>();
   for await (const { path, value } of jsonValues(file, PATHS)) {
     const name = String(path[0]);
@@ -51,7 +51,7 @@ async function readBundle(file: TextFile): Promise<Bundle> {
 }
 
 /** Values of runs as they are read, each checked by itself. */
-async function* capturesOf(file: TextFile): AsyncGenerator<Bundle['captures'][number]> {
+export async function* capturesOf(file: TextFile): AsyncGenerator<Bundle['captures'][number]> {
   let i = 0;
   for await (const { path, value } of jsonValues(file, PATHS)) {
     if (path[0] !== 'captures' || path.length === 1) continue;

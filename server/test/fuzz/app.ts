@@ -9,12 +9,16 @@ import * as samples from './samples';
 export { samples };
 
 /** The whole application over a fresh database, listening; `unexpected` hears of what no request could be answered with. */
-export async function openApp(databaseUrl: string, unexpected: (error: unknown) => void) {
+export async function openApp(
+  databaseUrl: string,
+  unexpected: (error: unknown) => void,
+  threads: string,
+) {
   const db = connect(databaseUrl);
   defineModels(db);
   await migrate(db);
   const app = createApp(
-    { now: () => new Date('2026-11-20T18:00:00Z'), unexpected },
+    { now: () => new Date('2026-11-20T18:00:00Z'), unexpected, databaseUrl, threads },
     { webDir: null, logger: pino({ level: 'silent' }) },
   );
   const server = app.listen(0, '127.0.0.1');

@@ -1,4 +1,4 @@
-import { checked } from '../../base';
+import { checked, parseJson } from '../../base';
 import { reportSchema } from '../schema/report';
 import { readLspci, refuse } from './lspci';
 import type { ReadResult } from './types';
@@ -13,7 +13,7 @@ import type { ReadResult } from './types';
 export function readJsonReport(text: string): ReadResult {
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = parseJson(text);
   } catch (e) {
     return {
       ok: false,

@@ -1,3 +1,4 @@
+import { parseJson } from '../../base';
 import {
   type BadRow,
   type CaptureResult,
@@ -34,7 +35,7 @@ const isObject = (x: unknown): x is Json =>
 export function readCaptureJson(text: string): CaptureResult<JsonCapture> {
   let json: unknown;
   try {
-    json = JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text);
+    json = parseJson(text);
   } catch (e) {
     return refuse('the file', `is not JSON: ${(e as Error).message}`);
   }

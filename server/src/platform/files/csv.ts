@@ -29,8 +29,7 @@ async function* shortLines(pieces: ReturnType<TextFile>): AsyncGenerator<string>
   let line = 1;
   let length = 0;
   for await (const piece of pieces) {
-    for (let i = 0; i < piece.length; i++) {
-      const c = piece[i];
+    for (const c of piece) {
       length = c === '\n' || c === '\r' ? 0 : length + 1;
       if (c === '\n') line += 1;
       if (length > CSV_LIMITS.lineLength)

@@ -4,7 +4,7 @@ import { checked } from '@ruddy/core/base';
 import type { Caller, Contract } from '@ruddy/core/base/contract';
 import { type Actor, type Visit } from '../access/actor';
 import { actorOf, setSession, visitOf } from '../access/visit';
-import { fromZod, HttpProblem, refusal } from './problem';
+import { fromZod, HttpProblem, idTaken, refusal } from './problem';
 import { type Answer, BYTES, type Call, type Route, type Services } from './route';
 import { unstorable } from './storable';
 
@@ -102,6 +102,19 @@ function send(res: Response, services: Services, answer: Answer<unknown>): void 
   else res.json(answer.body);
 }
 
+/**
+ * Runs a handler again where somebody stored the same id in the moment between its look and its write: what it wrote
+ * was rolled back, and this time it finds the row, as it would a moment later.
+ */
+async function storedOnce<T>(run: () => Promise<T>): Promise<T> {
+  try {
+    return await run();
+  } catch (error) {
+    if (!idTaken(error)) throw error;
+    return run();
+  }
+}
+
 function handler({ contract, run }: Route, services: Services): RequestHandler {
   return async (req: Request, res: Response) => {
     const visit = res.locals['known'] as Known;
@@ -119,7 +132,7 @@ function handler({ contract, run }: Route, services: Services): RequestHandler {
       visit,
       signal: gone.signal,
     } as Call<Contract>;
-    const answer = await run(call, services, req, res);
+    const answer = await storedOnce(() => run(call, services, req, res));
     if (!contract.sends) send(res, services, answer as Answer<unknown>);
   };
 }

@@ -1,9 +1,8 @@
 /// <reference types="pino-http" />
 import type { ErrorRequestHandler } from 'express';
 import type * as z from 'zod';
-import { problemCode, problemType } from '@ruddy/core/base';
+import { DEEPEST_JSON, problemCode, problemType } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
-import { DEEPEST, TOO_DEEP } from './json-depth';
 
 export interface FieldError {
   path: string;
@@ -67,18 +66,32 @@ export function refusal(where: 'body' | 'query' | 'path', more: HttpProblem['mor
     : new HttpProblem(400, 'Request not understood', more);
 }
 
-/** A refusal by a schema as a problem: each field with its place. */
+/** A list of a hundred thousand wrong entries is not answered with as many complaints. */
+const MOST_ERRORS = 100;
+
+/** A refusal by a schema as a problem: each field with its place, as far as somebody reads them. */
 export function fromZod(error: z.ZodError, where: 'body' | 'query' | 'path'): HttpProblem {
-  const errors = flatten(error.issues);
+  const all = flatten(error.issues);
+  const errors = all.slice(0, MOST_ERRORS);
   const first = errors[0];
   const detail = first
-    ? `${first.path || where}: ${first.message}${errors.length > 1 ? `; ${errors.length - 1} more` : ''}`
+    ? `${first.path || where}: ${first.message}${all.length > 1 ? `; ${all.length - 1} more` : ''}`
     : undefined;
   return refusal(where, { detail, errors });
 }
 
+interface DatabaseError {
+  readonly parent?: { readonly code?: string; readonly constraint?: string };
+}
+
+/** Was a row refused because one with its id is there? */
+export function idTaken(error: unknown): boolean {
+  const parent = (error as DatabaseError).parent;
+  return parent?.code === '23505' && (parent.constraint ?? '').endsWith('_pkey');
+}
+
 function fromDatabase(error: unknown): HttpProblem | null {
-  const parent = (error as { parent?: { code?: string; constraint?: string } }).parent;
+  const { parent } = error as DatabaseError;
   switch (parent?.code) {
     case '23505':
       return new HttpProblem(
@@ -137,12 +150,15 @@ function awayFrom(error: unknown): boolean {
   );
 }
 
+/** Type of the error of a body that nests too deep; the body parser passes it on. */
+export const TOO_DEEP = 'entity.too.deep';
+
 function fromParser(error: unknown): HttpProblem | null {
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large') return new HttpProblem(413, 'Body too large');
   if (type === TOO_DEEP)
     return new HttpProblem(400, 'Request not understood', {
-      detail: `The body nests deeper than ${DEEPEST} levels`,
+      detail: `The body nests deeper than ${DEEPEST_JSON} levels`,
     });
   if (type === 'entity.parse.failed')
     return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });

@@ -1,5 +1,6 @@
 import { Parser } from 'htmlparser2';
 import * as z from 'zod';
+import { parseJson } from '@ruddy/core/base';
 import { softwareRole } from '@ruddy/core/parts';
 import type { Published, Stated } from '@ruddy/core/workshop';
 import { FeedProblem } from './address';
@@ -81,7 +82,7 @@ function place(error: z.ZodError, at: string): FeedProblem {
 export function readJsonFeed(text: string): Published[] {
   let given: unknown;
   try {
-    given = JSON.parse(text);
+    given = parseJson(text);
   } catch {
     throw new FeedProblem('Not read: the feed is not whole JSON');
   }

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
+import type { Encoding } from '@ruddy/core/base/contract';
 import type { UsedBody, UsedRow } from '@ruddy/core/bring-up/contract';
 import type { Chain } from '@ruddy/core/chain';
 import type {
@@ -87,7 +88,11 @@ export class LogData {
   /** Send a file as it lies on the disk. */
   importLog(
     file: Blob,
-    q: Partial<LogImportQuery> & { mode: 'try' | 'store'; name: string },
+    q: Partial<Omit<LogImportQuery, 'encoding'>> & {
+      mode: 'try' | 'store';
+      name: string;
+      encoding?: Encoding | null;
+    },
   ): Observable<Job> {
     const type = /\.json$/i.test(q.name) ? 'application/json' : 'text/csv';
     // A blob takes its type with it, whatever the header says.

@@ -10,6 +10,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
+import type { Encoding } from '@ruddy/core/base/contract';
 import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/compatibility';
 import type { LogShare } from '@ruddy/core/compatibility/contract';
 import type { ImportRow } from '@ruddy/core/parts/contract';
@@ -19,6 +20,7 @@ import { LogData } from './log';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
+import { EncodingChoice } from '../platform/kit/encoding-choice';
 import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
@@ -41,6 +43,7 @@ type Keep = 'here' | 'file';
     Cell,
     Rows,
     FileDrop,
+    EncodingChoice,
     Fold,
     CompatNav,
     MatButtonModule,
@@ -87,6 +90,7 @@ export class SharePage {
   );
   readonly problem = signal<string | null>(null);
   readonly file = signal<File | null>(null);
+  readonly encoding = signal<Encoding | null>(null);
   readonly keep = signal<Keep | null>(null);
   readonly except = signal<ReadonlySet<number>>(new Set());
   readonly fateWords = ROW_OUTCOME_LABELS;
@@ -165,7 +169,14 @@ export class SharePage {
     this.file.set(file);
     this.keep.set(null);
     this.except.set(new Set());
+    this.encoding.set(null);
     this.run.begin(this.#log.importLog(file, { mode: 'try', name: file.name }));
+  }
+
+  readAs(encoding: Encoding): void {
+    const file = this.file();
+    this.encoding.set(encoding);
+    if (file) this.run.begin(this.#log.importLog(file, { mode: 'try', name: file.name, encoding }));
   }
 
   keepAll(keep: Keep): void {
@@ -199,6 +210,7 @@ export class SharePage {
       this.#log.importLog(file, {
         mode: 'store',
         name: file.name,
+        encoding: this.encoding(),
         ...(keep && { keep }),
         ...(except && { except }),
       }),

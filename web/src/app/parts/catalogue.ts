@@ -8,6 +8,7 @@ import type {
   RateBody,
   RateEntry,
 } from '@ruddy/core/buy/contract';
+import type { Encoding } from '@ruddy/core/base/contract';
 import type { PartKind } from '@ruddy/core/parts';
 import type {
   FactBody,
@@ -93,7 +94,10 @@ export class CatalogueData {
   }
 
   /** Send a file as it lies on the disk: the browser streams it, the page does not read it. */
-  import(file: Blob, of: { kind: PartKind; mode: 'try' | 'store'; name: string }): Observable<Job> {
+  import(
+    file: Blob,
+    of: { kind: PartKind; mode: 'try' | 'store'; name: string; encoding: Encoding | null },
+  ): Observable<Job> {
     const type = /\.json$/i.test(of.name) ? 'application/json' : 'text/csv';
     // A blob takes its type with it, whatever the header says.
     const body = file.slice(0, file.size, type);

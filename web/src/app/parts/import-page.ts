@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
+import type { Encoding } from '@ruddy/core/base/contract';
 import { PART_KINDS, type PartKind } from '@ruddy/core/parts';
 import type { RowOutcome, ImportRow } from '@ruddy/core/parts/contract';
 import { CatalogueData } from './catalogue';
@@ -13,6 +14,7 @@ import { apiUrl } from '../platform/api/api-client';
 import { PartsNav } from './parts-nav';
 import { Cell } from '../platform/kit/cell';
 import type { Column } from '../platform/kit/columns';
+import { EncodingChoice } from '../platform/kit/encoding-choice';
 import { Field } from '../platform/kit/field';
 import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
@@ -24,6 +26,7 @@ import { Acts } from '../platform/kit/ask';
 @Component({
   imports: [
     Cell,
+    EncodingChoice,
     Field,
     FileDrop,
     Fold,
@@ -65,6 +68,7 @@ export class ImportPage {
   readonly fateWords = ROW_OUTCOME_LABELS;
   readonly of = computed<PartKind>(() => PART_KINDS.find((k) => k === this.kind()) ?? 'cable');
   readonly file = signal<File | null>(null);
+  readonly encoding = signal<Encoding | null>(null);
   readonly columns = signal<{ column: string; what: string }[] | null>(null);
   readonly headline = computed(() =>
     importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()),
@@ -103,17 +107,24 @@ export class ImportPage {
     });
     this.columns.set(null);
     const file = this.file();
-    if (file) this.run.start(file, kind as PartKind, 'try');
+    if (file) this.run.start(file, kind as PartKind, 'try', this.encoding());
   }
 
   take(file: File): void {
+    this.encoding.set(null);
     this.file.set(file);
-    this.run.start(file, this.of(), 'try');
+    this.run.start(file, this.of(), 'try', null);
   }
 
   store(): void {
     const file = this.file();
-    if (file) this.run.start(file, this.of(), 'store');
+    if (file) this.run.start(file, this.of(), 'store', this.encoding());
+  }
+
+  readAs(encoding: Encoding): void {
+    this.encoding.set(encoding);
+    const file = this.file();
+    if (file) this.run.start(file, this.of(), 'try', encoding);
   }
 
   explain(): void {

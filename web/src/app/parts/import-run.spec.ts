@@ -74,7 +74,7 @@ describe('PA-02 one file on its way in', () => {
 
   it('watches until done, then shows wrong rows, or all', async () => {
     const t = run([{ ...base, done: 500 }, done(2), base]);
-    t.run.start(file, 'cable', 'try');
+    t.run.start(file, 'cable', 'try', null);
     expect(t.run.job()?.state).toBe('running');
     await vi.advanceTimersByTimeAsync(300);
     expect(t.run.job()?.done).toBe(500);
@@ -87,7 +87,7 @@ describe('PA-02 one file on its way in', () => {
 
   it('reads the next rows when the last come into view, once', async () => {
     const t = run([done(0)]);
-    t.run.start(file, 'cable', 'try');
+    t.run.start(file, 'cable', 'try', null);
     await vi.advanceTimersByTimeAsync(300);
     expect([t.run.fate(), t.run.rows().length, t.run.next()]).toEqual([null, 200, 200]);
     t.run.more();
@@ -98,12 +98,12 @@ describe('PA-02 one file on its way in', () => {
 
   it('another start replaces the first; stops and refusals are said', async () => {
     const t = run([{ ...base, done: 1 }]);
-    t.run.start(file, 'cable', 'try');
+    t.run.start(file, 'cable', 'try', null);
     await vi.advanceTimersByTimeAsync(1);
     t.run.cancel();
     expect(t.run.job()?.state).toBe('cancelled');
     t.data.import = () => throwError(() => new Error('Body too large')) as never;
-    t.run.start(file, 'cable', 'store');
+    t.run.start(file, 'cable', 'store', null);
     expect([t.run.job(), t.run.rows(), t.run.problem()]).toEqual([null, [], 'Body too large']);
   });
 });

@@ -1,18 +1,13 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
-import {
-  filter,
-  map,
-  type Observable,
-  type Subscription,
-  startWith,
-  switchMap,
-  takeWhile,
-} from 'rxjs';
+import { type Observable, type Subscription, tap } from 'rxjs';
+import type { Encoding } from '@ruddy/core/base/contract';
 import type { PartKind } from '@ruddy/core/parts';
 import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
 import { CatalogueData } from './catalogue';
+import { followJob } from '../platform/api/follow-job';
 import { Live } from '../platform/api/live';
 import { Acts } from '../platform/kit/ask';
+import { asksEncoding } from '../platform/kit/encoding-choice';
 
 const PAGE = 200;
 
@@ -30,6 +25,8 @@ export class ImportRun {
   readonly rows = signal<ImportRow[]>([]);
   readonly next = signal<number | null>(null);
   readonly fate = signal<RowOutcome | null>(null);
+  /** The server could not tell the encoding of the file. */
+  readonly asksEncoding = signal(false);
   #asking: Subscription | null = null;
   #reading = false;
 
@@ -37,8 +34,8 @@ export class ImportRun {
     inject(DestroyRef).onDestroy(() => this.#asking?.unsubscribe());
   }
 
-  start(file: File, kind: PartKind, mode: 'try' | 'store'): void {
-    this.begin(this.#data.import(file, { kind, mode, name: file.name }));
+  start(file: File, kind: PartKind, mode: 'try' | 'store', encoding: Encoding | null): void {
+    this.begin(this.#data.import(file, { kind, mode, name: file.name, encoding }));
   }
 
   /** Follow a job that has just been asked for. */
@@ -48,15 +45,9 @@ export class ImportRun {
     this.problem.set(null);
     this.rows.set([]);
     this.next.set(null);
-    const followed = asked.pipe(
-      switchMap((job) =>
-        this.#live.watch(`job/${job.id}`, 0).pipe(
-          map((e) => (e.kind === 'job' ? e.job : null)),
-          filter((now) => now !== null),
-          startWith(job),
-        ),
-      ),
-      takeWhile((job) => job.state === 'running', true),
+    this.asksEncoding.set(false);
+    const followed = followJob(this.#live, asked).pipe(
+      tap({ error: (e: unknown) => this.asksEncoding.set(asksEncoding(e)) }),
     );
     this.#asking = this.#acts.read(followed, {
       line: this.problem,

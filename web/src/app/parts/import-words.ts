@@ -25,7 +25,9 @@ export function importSentence(
   if (!job || file === null)
     return `0 files chosen: ${KIND_WORDS[kind].many} from a CSV or JSON file, looked at before anything is stored.`;
   if (job.state === 'running')
-    return `${job.message || 'Reading'} "${file}": ${number.format(job.done)} of ${job.total ? number.format(job.total) : 'its'} rows.`;
+    return job.total > 0
+      ? `${job.message || 'Reading'} "${file}": ${number.format(job.done)} of ${number.format(job.total)} rows.`
+      : `"${file}": ${job.message || 'waiting for its turn'}.`;
   if (job.state === 'cancelled')
     return `Stopped at ${number.format(job.done)} rows of "${file}"; nothing saved.`;
   if (job.state === 'failed' || !job.result) return job.message || '0 rows read.';

@@ -1,50 +1,84 @@
-import { inject, Injectable } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
-import type { LoadReport } from '@ruddy/core/workshop/contract';
+import { inject, Injectable, signal } from '@angular/core';
+import { lastValueFrom, tap } from 'rxjs';
+import type { Encoding } from '@ruddy/core/base/contract';
+import type { Job, LoadReport } from '@ruddy/core/parts/contract';
 import { ApiError } from '../platform/api/api-client';
+import { followJob } from '../platform/api/follow-job';
+import { Live } from '../platform/api/live';
+import { asksEncoding } from '../platform/kit/encoding-choice';
+import { pluralize } from '../platform/shared/format';
 import { WorkshopData } from './workshop';
 
 export type FileLoaded =
-  { ok: true; words: string; report: LoadReport } | { ok: false; why: string };
+  | { ok: true; words: string; report: LoadReport }
+  | { ok: false; why: string; asksEncoding: boolean };
 
 /** Files in the open format, in: a share of a plan as well as the export of everything. All of a file is stored or nothing. */
 @Injectable({ providedIn: 'root' })
 export class BundleFile {
   readonly #data = inject(WorkshopData);
+  readonly #live = inject(Live);
+  /** The file that is being loaded; null while none is. */
+  readonly job = signal<Job | null>(null);
 
   /** Load a file; says what it brought, or why nothing was stored. */
-  async load(file: File): Promise<FileLoaded> {
-    let bundle: unknown;
+  async load(file: File, encoding: Encoding | null = null): Promise<FileLoaded> {
+    const followed = followJob(this.#live, this.#data.load(file, encoding)).pipe(
+      tap((job) => this.job.set(job)),
+    );
     try {
-      bundle = JSON.parse(await file.text());
-    } catch (error) {
-      return {
-        ok: false,
-        why: `Not saved: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`,
-      };
-    }
-    try {
-      const report = await firstValueFrom(this.#data.load(bundle));
-      return { ok: true, report, words: `From ${file.name}: ${countsSentence(report)}.` };
+      const { result, message } = await lastValueFrom(followed);
+      const report = result?.loaded;
+      if (report)
+        return { ok: true, report, words: `From ${file.name}: ${countsSentence(report)}.` };
+      return { ok: false, why: `${file.name}: ${message}`, asksEncoding: false };
     } catch (error) {
       const why = error instanceof ApiError ? error.message : String(error);
-      return { ok: false, why: `Not saved from ${file.name}. ${why}` };
+      const said = `Not saved from ${file.name}. ${why}`;
+      return { ok: false, why: said, asksEncoding: asksEncoding(error) };
+    } finally {
+      this.job.set(null);
     }
   }
 }
 
-/** Where the name in the file is no word of people. */
-const KINDS: Record<string, string> = { itemFacts: 'notes on items' };
+/** What the lists of a file hold, one and many, in the order they are said. */
+const KINDS: Readonly<Record<string, readonly [one: string, many: string]>> = {
+  setups: ['setup', 'setups'],
+  parts: ['part', 'parts'],
+  items: ['item', 'items'],
+  itemFacts: ['note on items', 'notes on items'],
+  outcomes: ['log entry', 'log entries'],
+  events: ['event', 'events'],
+  runs: ['run', 'runs'],
+  captures: ['channel of runs', 'channels of runs'],
+  profiles: ['title', 'titles'],
+  statedFigures: ['stated figure', 'stated figures'],
+  titleNotes: ['note on titles', 'notes on titles'],
+  sessions: ['planned session', 'planned sessions'],
+  claims: ['claim', 'claims'],
+  prices: ['price', 'prices'],
+  rates: ['exchange rate', 'exchange rates'],
+  searches: ['search', 'searches'],
+  rules: ['house rule', 'house rules'],
+  figures: ['figure of the troubleshooter', 'figures of the troubleshooter'],
+  feeds: ['feed', 'feeds'],
+  members: ['member', 'members'],
+  loans: ['loan', 'loans'],
+};
 
-function countsSentence(r: LoadReport): string {
-  const words = (fate: Record<string, number>) =>
-    Object.entries(fate).map(([kind, n]) => `${n} ${KINDS[kind] ?? kind}`);
-  const stored = words(r.stored);
-  const same = words(r.same);
+/** "85 runs", "1 title", in the order of the table. */
+function counted(fate: Readonly<Record<string, number>>): string {
+  return Object.entries(KINDS)
+    .flatMap(([kind, [one, many]]) => (fate[kind] ? [pluralize(fate[kind], one, many)] : []))
+    .join(', ');
+}
+
+function countsSentence({ stored, same }: LoadReport): string {
+  const here = counted(same);
+  const fresh = counted(stored);
   return [
-    stored.length > 0 ? `stored ${stored.join(', ')}` : 'nothing new',
-    same.length > 0 ? `already here ${same.join(', ')}` : '',
-  ]
-    .filter((s) => s !== '')
-    .join('; ');
+    fresh === '' ? 'nothing new' : `stored ${fresh}`,
+    ...(here === '' ? [] : [`already here ${here}`]),
+  ].join('; ');
 }

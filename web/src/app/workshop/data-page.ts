@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import type { Encoding } from '@ruddy/core/base/contract';
 import type { DemoReport } from '@ruddy/core/workshop/contract';
 import { BundleFile } from './bundle-file';
 import { WorkshopData } from './workshop';
@@ -8,10 +10,11 @@ import { pluralize } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 import { Acts } from '../platform/kit/ask';
 import { Confirm } from '../platform/kit/confirm';
+import { EncodingChoice } from '../platform/kit/encoding-choice';
 
 /** The demo data and how to remove it; everything as one file, out and in. */
 @Component({
-  imports: [WorkshopNav, MatButtonModule],
+  imports: [WorkshopNav, MatButtonModule, MatProgressBarModule, EncodingChoice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './data-page.html',
   styleUrl: './data-page.scss',
@@ -20,11 +23,13 @@ export class DataPage {
   readonly #acts = inject(Acts);
   readonly #data = inject(WorkshopData);
   readonly #confirm = inject(Confirm);
-  readonly #files = inject(BundleFile);
+  readonly files = inject(BundleFile);
   readonly demo = signal<DemoReport | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly working = signal(false);
+  /** A file whose encoding the server could not tell. */
+  readonly asked = signal<File | null>(null);
   readonly left = computed(() => {
     const d = this.demo();
     return d ? d.parts + d.setups + d.outcomes : 0;
@@ -83,21 +88,35 @@ export class DataPage {
     });
   }
 
-  async load(box: HTMLInputElement): Promise<void> {
+  load(box: HTMLInputElement): void {
     const file = box.files?.[0];
     box.value = '';
-    if (!file) return;
+    if (file) void this.loadFile(file, null);
+  }
+
+  readAs(encoding: Encoding): void {
+    const file = this.asked();
+    if (file) void this.loadFile(file, encoding);
+  }
+
+  async loadFile(file: File, encoding: Encoding | null): Promise<void> {
+    this.asked.set(null);
     this.problem.set(null);
     this.said.set(null);
     this.working.set(true);
-    const read = await this.#files.load(file);
+    const read = await this.files.load(file, encoding);
     if (!read.ok) {
+      if (read.asksEncoding) this.asked.set(file);
       this.#failed(read.why);
       return;
     }
     this.working.set(false);
     this.said.set(read.words);
     this.#look();
+  }
+
+  stop(job: string): void {
+    this.#acts.run(this.#data.cancel(job), { line: this.problem, failed: 'Not stopped.' });
   }
 
   #failed(why: string): void {

@@ -1,8 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import type { Bundle, DemoReport, LoadReport } from '@ruddy/core/workshop/contract';
+import type { Encoding } from '@ruddy/core/base/contract';
+import type { Job } from '@ruddy/core/parts/contract';
+import type { Bundle, DemoReport } from '@ruddy/core/workshop/contract';
 import { ApiClient } from '../platform/api/api-client';
-import type { RequestTo } from '../platform/api/endpoints';
 
 /** The demo data, and everything as one file. */
 @Injectable({ providedIn: 'root' })
@@ -21,10 +22,14 @@ export class WorkshopData {
     return this.#api.call('GET /api/bundle');
   }
 
-  /** A bundle read from a file: the server checks it whole. */
-  load(bundle: unknown): Observable<LoadReport> {
-    return this.#api.call('POST /api/bundle', {
-      body: bundle as RequestTo<'POST /api/bundle'>['body'],
-    });
+  /** Send a file of everything as it lies on the disk. */
+  load(file: File, encoding: Encoding | null): Observable<Job> {
+    const body = file.slice(0, file.size, 'application/json');
+    const query = { name: file.name, encoding };
+    return this.#api.upload('POST /api/bundle-loads', { query }, body);
+  }
+
+  cancel(job: string): Observable<Job> {
+    return this.#api.call('POST /api/jobs/:id/cancel', { params: { id: job }, body: {} });
   }
 }

@@ -1,0 +1,4 @@
+export function roles(o: {
+  dataDir: string;
+  open?: boolean;
+}): Promise<{ calls: number; letIn: string[] }>;
