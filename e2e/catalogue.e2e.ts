@@ -246,7 +246,7 @@ describe('PL-22 PL-24 compare, print, share', () => {
     expect(text).not.toMatch(/demo-000|member C|K-02 a/);
     await w.open('/setups');
     await give('input[aria-label="Share file"]', 'rig.json', text);
-    await w.sees(/From rig\.json: stored 1 setups; already here \d parts/);
+    await w.sees(/From rig\.json: stored 1 setup; already here \d parts/);
     await w.sees('Rig from elsewhere');
     await give('input[aria-label="Share file"]', 'bad.json', '{');
     await w.sees('Not saved: bad.json is not JSON');

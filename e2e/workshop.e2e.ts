@@ -75,7 +75,7 @@ describe('WS-03 the examples', () => {
     const bundle = await w.api<object>('/bundle');
     await upload('again.json', JSON.stringify(bundle));
     await w.sees(
-      'From again.json: nothing new; already here 6 parts, 2 items, 1 notes on items, 1 setups, 1 events.',
+      'From again.json: nothing new; already here 1 setup, 6 parts, 2 items, 1 note on items, 1 event.',
     );
   });
 });

@@ -14,6 +14,7 @@ import { notFound, sendProblem, TOO_DEEP } from './platform/http/problem';
 import * as z from 'zod';
 import { receiveFile } from './platform/files/sent-file';
 import { mount } from './platform/http/mount';
+import { healthRoutes } from './platform/health/health-handlers';
 import { files, pages } from './platform/http/pages';
 import { BYTES, implement, type Route, type Services } from './platform/http/route';
 import {
@@ -52,6 +53,7 @@ const DECLARED: readonly Route[] = [
   ...troubleRoutes,
   ...bringUpRoutes,
   ...benchRoutes,
+  ...healthRoutes,
   ...streamRoutes,
   ...runRoutes,
   ...profileRoutes,
@@ -136,6 +138,7 @@ export function createApp(services: Services, options: AppOptions): Express {
       },
     }),
   );
+  if (services.meter) app.use(services.meter.handler());
   app.set('trust proxy', options.proxies ?? 0);
   app.use(guard(options.names ?? LOCAL_ONLY));
   const webDir =

@@ -29,7 +29,11 @@ const envSchema = z.object({
   RUDDY_EMPTY: z.string().optional(),
   RUDDY_WEB_DIR: z.string().optional(),
   RUDDY_DEMO_FILE: z.string().optional(),
-  RUDDY_LOG: z.enum(['silent', 'error', 'info']).default('info'),
+  RUDDY_METRICS_TOKEN: z
+    .string()
+    .min(16, { error: 'RUDDY_METRICS_TOKEN: at least 16 characters' })
+    .optional(),
+  RUDDY_LOG: z.enum(['silent', 'error', 'warn', 'info']).default('info'),
 });
 
 export interface Config {
@@ -44,9 +48,11 @@ export interface Config {
   proxies: number;
   /** Where backups lie and where PostgreSQL's own programs are; null: no backups from here. */
   backups: { dir: string; bin: string | null } | null;
+  /** Lets a collector read the metrics without a session. */
+  metricsToken: string | null;
   demoFile: string | null;
   webDir: string | null;
-  log: 'silent' | 'error' | 'info';
+  log: 'silent' | 'error' | 'warn' | 'info';
 }
 
 /** Read the configuration from the environment, or say in one line what is wrong with it. */
@@ -77,6 +83,7 @@ export function readConfig(
       names: { beyond, publicUrl },
       proxies: e.RUDDY_PROXIES,
       backups: e.RUDDY_BACKUP_DIR ? { dir: e.RUDDY_BACKUP_DIR, bin: e.RUDDY_PG_BIN || null } : null,
+      metricsToken: e.RUDDY_METRICS_TOKEN ?? null,
       webDir: e.RUDDY_WEB_DIR ?? null,
       log: e.RUDDY_LOG,
     },

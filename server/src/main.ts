@@ -11,6 +11,8 @@ import { stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
 import { scheduleBackups } from './workshop/backups';
+import { watchLoop } from './platform/health/loop-watch';
+import { Meter } from './platform/health/meter';
 import { Streams } from './platform/streams/streams';
 import { endThreads } from './platform/threads';
 
@@ -97,8 +99,11 @@ async function main(): Promise<void> {
     unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
   };
   const streams = new Streams(grounds, config.databaseUrl);
+  const meter = new Meter();
   const services = {
     ...grounds,
+    meter,
+    ...(config.metricsToken !== null && { metricsToken: config.metricsToken }),
     streams,
     databaseUrl: config.databaseUrl,
     ...(config.signIn && { access: { secure: names.publicUrl?.protocol === 'https:' } }),
@@ -109,6 +114,9 @@ async function main(): Promise<void> {
     await database().close();
     fail(NO_KEEPER);
   }
+  watchLoop((ms) => {
+    logger.warn({ heldMs: ms, open: meter.running() }, 'events stood still');
+  });
   const server = createServer(LIMITS, createApp(services, { webDir, logger, names, proxies }));
   const stop = stopper(server, streams, [
     stopJobs,

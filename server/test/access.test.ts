@@ -76,6 +76,9 @@ describe('roles', () => {
       ),
     ).toEqual([
       'get /api/health',
+      'get /api/live',
+      'get /api/ready',
+      'get /api/metrics',
       'get /api/me',
       'post /api/sign-in',
       'post /api/sign-out',

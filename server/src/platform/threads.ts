@@ -78,6 +78,10 @@ export async function inThread(
   });
 }
 
+/** How much work waits for a thread. */
+export const waitingInThreads = (): number =>
+  [...pools.values()].reduce((n, pool) => n + pool.queueSize, 0);
+
 /** Ends the threads of this process. */
 export async function endThreads(): Promise<void> {
   const all = [...pools.values()];

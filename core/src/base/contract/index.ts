@@ -1,3 +1,4 @@
 export * from './common';
 export * from './money';
 export * from './contracts';
+export * from './health';

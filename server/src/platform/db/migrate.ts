@@ -1,5 +1,6 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { select } from './database';
 import { outsideTransaction } from './transaction';
 import * as first from './migrations/0001-first';
 import * as paths from './migrations/0002-paths';
@@ -40,6 +41,14 @@ const KNOWN: ReadonlySet<string> = new Set(MIGRATIONS.map((m) => m.name));
 
 /** The newest migration of this program. */
 export const LATEST = MIGRATIONS.map((m) => m.name).at(-1) ?? '';
+
+/** The newest step the database of this process has. */
+export async function newestStep(): Promise<string | null> {
+  const [row] = await select<{ name: string }>(
+    'SELECT name FROM schema_migrations ORDER BY name DESC LIMIT 1',
+  );
+  return row?.name ?? null;
+}
 
 /** The database was brought further by a newer program; nothing was changed. */
 export class NewerDatabase extends Error {

@@ -67,8 +67,9 @@ function rightType({ text, bytes }: Contract): RequestHandler {
 type Known = Visit & { actor: Actor | null };
 
 /** Authenticates and checks the role before the body is read. */
-function allow({ role }: Contract, services: Services): RequestHandler {
+function allow({ path, contract: { role } }: Route, services: Services): RequestHandler {
   return async (req: Request, res: Response, next) => {
+    res.locals['route'] = path;
     const visit = visitOf(req, services.access);
     const actor = await actorOf(services, visit);
     if (role !== 'anyone') {
@@ -153,7 +154,7 @@ export function mount(
   for (const r of [...routes].sort(bySpecificity))
     router[r.method.toLowerCase() as Lowercase<typeof r.method>](
       r.path,
-      allow(r.contract, services),
+      allow(r, services),
       ...(r.contract.body ? [rightType(r.contract), parser(r.contract)] : []),
       handler(r, services),
     );

@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import type { CallOf, Contract, EndpointKey, Method } from '@ruddy/core/base/contract';
 import type { StreamEvent } from '@ruddy/core/bench/contract';
 import { type Access, type Actor, THIS_MACHINE, type Visit } from '../access/actor';
+import type { Meter } from '../health/meter';
 import { HttpProblem } from './problem';
 
 export { THIS_MACHINE, type Actor };
@@ -36,6 +37,10 @@ export interface Services {
   unexpected?: (error: unknown) => void;
   /** Where the programs of threads lie, as a URL; beside the built server when left out. */
   threads?: string;
+  /** Numbers of what this process does; absent: none are kept. */
+  meter?: Meter;
+  /** Lets a collector read them without a session. */
+  metricsToken?: string;
   /** Address of the database, for threads that read and store files on a connection of their own. */
   databaseUrl?: string;
 }

@@ -187,6 +187,9 @@ export async function rowOutcomesOf(
   return { items, next: rows.length > q.limit ? (items[items.length - 1]?.row ?? null) : null };
 }
 
+/** How many jobs this process works on. */
+export const runningJobs = (): number => running.size;
+
 /** Stop every job of this process and wait for them: the server is going down. */
 export async function stopJobs(): Promise<void> {
   for (const { stop } of running.values()) stop.abort(new Cancelled());
