@@ -249,6 +249,6 @@ describe('PL-22 PL-24 compare, print, share', () => {
     await w.sees(/From rig\.json: stored 1 setup; already here \d parts/);
     await w.sees('Rig from elsewhere');
     await give('input[aria-label="Share file"]', 'bad.json', '{');
-    await w.sees('Not saved: bad.json is not JSON');
+    await w.sees('Not saved from bad.json. Not JSON: it ends in the middle');
   });
 });

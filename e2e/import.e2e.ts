@@ -5,6 +5,27 @@ import { world } from './harness';
 const w = world();
 const give = giver(w);
 
+describe('PA-02 a file of another encoding', () => {
+  it('is asked about, then read as it was written', async () => {
+    await w.open('/parts/import?kind=cable');
+    await w.page.evaluate(() => {
+      const box = document.querySelector<HTMLInputElement>('input[aria-label="File of parts"]')!;
+      // "M", u with two dots in Windows-1252, "hle".
+      const maker = new Uint8Array([0x4d, 0xfc, 0x68, 0x6c, 0x65]);
+      const data = new DataTransfer();
+      data.items.add(
+        new File(['maker,model,connector,construction\n', maker, ',Old,usb-c,passive'], 'old.csv'),
+      );
+      box.files = data.files;
+      box.dispatchEvent(new Event('change'));
+    });
+    await w.sees('0 rows read: Line 2 is not UTF-8. Say which encoding the file has');
+    await w.pick('Encoding of the file', 'Western European (Windows-1252)');
+    await w.sees('M\u00fchle Old');
+    await w.sees(/1 rows? (is|are) good/);
+  });
+});
+
 describe('PA-02 20,000 parts from a file', () => {
   const head = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';
   const line = (i: number, length: string) => `Longmead,N-${i},,usb-c,passive,${length},40,100`;

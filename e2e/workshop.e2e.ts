@@ -69,7 +69,7 @@ describe('WS-03 the examples', () => {
       );
     };
     await upload('broken.json', '{"format": ');
-    await w.sees('Not saved: broken.json is not JSON');
+    await w.sees('Not saved from broken.json. Not JSON: it ends in the middle');
     await upload('other.json', '{"format":"other"}');
     await w.sees('Not saved from other.json. format: format: must be "ruddy-bridge/bundle"');
     const bundle = await w.api<object>('/bundle');

@@ -49,9 +49,14 @@ class Meter {
   }
 }
 
-/** Words of the parser with the place: it counts characters from the start of the file. */
-function notJson(error: Error): HttpProblem {
-  return refuse(`Not JSON: ${error.message.slice(0, 300)}`);
+/** The character a message of the parser is about: `Unexpected RIGHT_BRACE ("}") in state COMMA`. */
+const UNEXPECTED = /^Unexpected (?:\w+ \()?(".{1,12}")/;
+
+/** The parser's refusal in words for a person, with the place of the last thing that was good. */
+function notJson(error: Error, after: number): HttpProblem {
+  const odd = UNEXPECTED.exec(error.message)?.[1];
+  const what = odd ? `unexpected ${odd}` : 'it ends in the middle';
+  return refuse(`Not JSON: ${what} after character ${after}`);
 }
 
 /**
@@ -71,7 +76,11 @@ export async function* jsonValues(
   const meter = new Meter(limits);
   const ready: JsonValue[] = [];
   let failed: Error | null = null;
-  parser.onToken = ({ token, value }) => meter.add(token, value);
+  let after = 0;
+  parser.onToken = ({ token, value, offset }) => {
+    after = offset + 1;
+    meter.add(token, value);
+  };
   parser.onValue = ({ value, key, stack }) => {
     const above = stack.slice(1).map((s) => s.key as string | number);
     ready.push({ path: [...above, key as string | number], value });
@@ -81,7 +90,7 @@ export async function* jsonValues(
     failed ??= error;
   };
   const raise = () => {
-    if (failed !== null) throw failed instanceof HttpProblem ? failed : notJson(failed);
+    if (failed !== null) throw failed instanceof HttpProblem ? failed : notJson(failed, after);
   };
   let empty = true;
   for await (const piece of file()) {

@@ -27,11 +27,15 @@ export class BundleFile {
       tap((job) => this.job.set(job)),
     );
     try {
-      const { result, message } = await lastValueFrom(followed);
+      const { result, message, state } = await lastValueFrom(followed);
       const report = result?.loaded;
       if (report)
         return { ok: true, report, words: `From ${file.name}: ${countsSentence(report)}.` };
-      return { ok: false, why: `${file.name}: ${message}`, asksEncoding: false };
+      const why =
+        state === 'cancelled'
+          ? `${file.name}: ${message}`
+          : `Not saved from ${file.name}. ${message.replace('Not saved. ', '')}`;
+      return { ok: false, why, asksEncoding: false };
     } catch (error) {
       const why = error instanceof ApiError ? error.message : String(error);
       const said = `Not saved from ${file.name}. ${why}`;
