@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { nestsTooDeep } from '@ruddy/core/base';
-import { contracts } from '@ruddy/core/base/contract';
+import { type Contract, contracts } from '@ruddy/core/base/contract';
 import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
 import { notFound, sendProblem, TOO_DEEP } from './platform/http/problem';
@@ -89,6 +89,16 @@ function refuseDeep(text: Uint8Array): void {
   if (nestsTooDeep(text)) throw Object.assign(new Error('nests too deep'), { type: TOO_DEEP });
 }
 
+/** What reads the body of an endpoint, within its limit. */
+function bodyReader(r: Contract): RequestHandler {
+  const limit = r.bodyLimit ?? BODY_LIMIT;
+  if (r.file) return receiveFile(limit);
+  if (r.bytes) return express.raw({ limit, type: BYTES });
+  if (r.text) return express.text({ limit, type: [...r.text] });
+  const verify = (_req: unknown, _res: unknown, text: Uint8Array) => refuseDeep(text);
+  return express.json({ limit, type: 'application/json', verify });
+}
+
 const policy = {
   useDefaults: false,
   directives: {
@@ -162,21 +172,7 @@ export function createApp(services: Services, options: AppOptions): Express {
       filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res),
     }),
   );
-  app.use(
-    mount(ROUTES, services, (r) =>
-      r.file
-        ? receiveFile(r.bodyLimit ?? BODY_LIMIT)
-        : r.bytes
-          ? express.raw({ limit: r.bodyLimit ?? BODY_LIMIT, type: BYTES })
-          : r.text
-            ? express.text({ limit: r.bodyLimit ?? BODY_LIMIT, type: [...r.text] })
-            : express.json({
-                limit: r.bodyLimit ?? BODY_LIMIT,
-                type: 'application/json',
-                verify: (_req, _res, text) => refuseDeep(text),
-              }),
-    ),
-  );
+  app.use(mount(ROUTES, services, bodyReader));
   app.use('/api', (req) => {
     throw notFound(`address ${req.originalUrl.split('?')[0] ?? ''}`);
   });

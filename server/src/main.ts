@@ -7,14 +7,14 @@ import { connect } from './platform/db/connect';
 import { defineModels } from './models';
 import { firstStart } from './workshop/demo';
 import { scheduleFeeds } from './workshop/feeds';
-import { stopJobs } from './platform/jobs/jobs';
+import { runningJobs, stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
 import { scheduleBackups } from './workshop/backups';
 import { watchLoop } from './platform/health/loop-watch';
 import { Meter } from './platform/health/meter';
 import { Streams } from './platform/streams/streams';
-import { endThreads } from './platform/threads';
+import { endThreads, waitingInThreads } from './platform/threads';
 
 const FINISH_MS = 5000;
 /** Closes connections that send head or body too slowly. */
@@ -99,7 +99,7 @@ async function main(): Promise<void> {
     unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
   };
   const streams = new Streams(grounds, config.databaseUrl);
-  const meter = new Meter();
+  const meter = new Meter({ jobs: runningJobs, threads: waitingInThreads });
   const services = {
     ...grounds,
     meter,

@@ -4,10 +4,11 @@ import { HELD_MS, watchLoop } from '../src/platform/health/loop-watch';
 import { Meter } from '../src/platform/health/meter';
 import { addPart, start, type Harness } from './harness';
 
+const COUNTS = { jobs: () => 0, threads: () => 0 };
 const TOKEN = 'a token that is long enough';
 let h: Harness;
 beforeAll(async () => {
-  h = await start({ meter: new Meter(), metricsToken: TOKEN });
+  h = await start({ meter: new Meter(COUNTS), metricsToken: TOKEN });
 });
 afterAll(() => h.close());
 
@@ -52,7 +53,7 @@ describe('numbers for collectors', () => {
 
   it('are for keepers, or for who has the token', async () => {
     const open = await start({
-      meter: new Meter(),
+      meter: new Meter(COUNTS),
       metricsToken: TOKEN,
       access: { secure: false },
     });

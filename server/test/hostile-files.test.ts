@@ -196,7 +196,7 @@ describe('a file of everything', () => {
 });
 
 describe('JSON that nests', () => {
-  it('is looked at before it is parsed; brackets in words do not count', () => {
+  it('is looked at before parsing; brackets in words do not count', () => {
     const bytes = (s: string) => new TextEncoder().encode(s);
     expect(nestsTooDeep(bytes(deep(DEEPEST_JSON)))).toBe(false);
     expect(nestsTooDeep(bytes(deep(DEEPEST_JSON + 1)))).toBe(true);

@@ -1,8 +1,6 @@
 import type { RequestHandler } from 'express';
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import { database } from '../db/database';
-import { runningJobs } from '../jobs/jobs';
-import { waitingInThreads } from '../threads';
 
 interface OpenRequest {
   readonly method: string;
@@ -21,6 +19,13 @@ interface Pool {
 const pool = (): Pool =>
   (database() as unknown as { connectionManager: { pool: Pool } }).connectionManager.pool;
 
+/** What else is counted when somebody asks. */
+export interface Counts {
+  readonly jobs: () => number;
+  /** Work that waits for a thread. */
+  readonly threads: () => number;
+}
+
 /** What a process does, as numbers: answer times by route, jobs, threads, connections, memory, delay of the event loop. */
 export class Meter {
   readonly registry = new Registry();
@@ -33,11 +38,11 @@ export class Meter {
     registers: [this.registry],
   });
 
-  constructor() {
+  constructor(counts: Counts) {
     collectDefaultMetrics({ register: this.registry });
     this.#gauge('ruddy_requests_open', 'Requests not answered yet', () => this.#open.size);
-    this.#gauge('ruddy_jobs_running', 'Jobs of this process', runningJobs);
-    this.#gauge('ruddy_threads_waiting', 'Work that waits for a thread', waitingInThreads);
+    this.#gauge('ruddy_jobs_running', 'Jobs of this process', counts.jobs);
+    this.#gauge('ruddy_threads_waiting', 'Work that waits for a thread', counts.threads);
     this.#gauge('ruddy_connections', 'Connections to the database', () => pool().size);
     this.#gauge('ruddy_connections_used', 'Of them in use', () => pool().using);
     this.#gauge('ruddy_connections_waiting', 'Work that waits for one', () => pool().waiting);
