@@ -24,19 +24,29 @@ function refuse(detail: string): HttpProblem {
   return new HttpProblem(422, 'Not saved', { detail });
 }
 
+const LINE_END = /[\r\n]/g;
+
 /** Lets lines of a sane length pass: one of commas alone would become millions of cells before the parser sees its end. */
 async function* shortLines(pieces: ReturnType<TextFile>): AsyncGenerator<string> {
   let line = 1;
-  let length = 0;
+  /** Characters since the last line end of the pieces before. */
+  let before = 0;
+  const refuseLong = (length: number) => {
+    if (length > CSV_LIMITS.lineLength)
+      throw refuse(
+        `Line ${line} has more than ${CSV_LIMITS.lineLength.toLocaleString('en')} characters`,
+      );
+  };
   for await (const piece of pieces) {
-    for (const c of piece) {
-      length = c === '\n' || c === '\r' ? 0 : length + 1;
-      if (c === '\n') line += 1;
-      if (length > CSV_LIMITS.lineLength)
-        throw refuse(
-          `Line ${line} has more than ${CSV_LIMITS.lineLength.toLocaleString('en')} characters`,
-        );
+    let begin = 0;
+    for (const { 0: end, index } of piece.matchAll(LINE_END)) {
+      refuseLong(before + index - begin);
+      if (end === '\n') line += 1;
+      begin = index + 1;
+      before = 0;
     }
+    before += piece.length - begin;
+    refuseLong(before);
     yield piece;
   }
 }
