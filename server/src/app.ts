@@ -115,6 +115,21 @@ const policy = {
   },
 };
 
+/** A browser that came in encrypted comes in no other way for half a year. */
+const HSTS_S = 182 * 86_400;
+/** What no page of this program asks a browser for. */
+const PERMISSIONS = [
+  'camera',
+  'microphone',
+  'geolocation',
+  'usb',
+  'serial',
+  'payment',
+  'display-capture',
+]
+  .map((name) => `${name}=()`)
+  .join(', ');
+
 export interface AppOptions {
   webDir: string | null;
   logger: Logger;
@@ -159,11 +174,18 @@ export function createApp(services: Services, options: AppOptions): Express {
   app.use(
     helmet({
       contentSecurityPolicy: policy,
-      strictTransportSecurity: false,
+      strictTransportSecurity: options.names?.publicUrl?.protocol === 'https:' && {
+        maxAge: HSTS_S,
+        includeSubDomains: false,
+      },
       crossOriginEmbedderPolicy: false,
       ...(plain && { crossOriginOpenerPolicy: false, originAgentCluster: false }),
     }),
   );
+  app.use((_req, res, next) => {
+    res.setHeader('Permissions-Policy', PERMISSIONS);
+    next();
+  });
   // To a browser on this machine a short answer is there sooner as it is. Compressing would hold events back until a block is full.
   const threshold = options.names?.beyond === true ? 1024 : 32 * 1024;
   app.use(

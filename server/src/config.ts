@@ -18,6 +18,11 @@ const envSchema = z.object({
       error: 'RUDDY_PUBLIC_URL: the address people type, like https://bridge.example',
     })
     .optional(),
+  RUDDY_SIGN_IN: z
+    .enum(['always', 'beyond'], {
+      error: 'RUDDY_SIGN_IN: always, or beyond (only where other machines can come in)',
+    })
+    .default('beyond'),
   RUDDY_PROXIES: z.coerce
     .number()
     .int()
@@ -42,7 +47,7 @@ export interface Config {
   databaseUrl: string;
   /** The clock: passed in, so that demo, tests and pictures have a fixed day. */
   now: () => Date;
-  /** Other machines can reach it, directly or through what stands in front of it: then people sign in. */
+  /** Other machines can reach it, directly or through what stands in front of it, or other accounts of this one are not to be let in. */
   signIn: boolean;
   names: Names;
   proxies: number;
@@ -79,7 +84,7 @@ export function readConfig(
       demoFile: e.RUDDY_EMPTY ? null : (e.RUDDY_DEMO_FILE ?? null),
       // A reverse proxy on this machine connects from a loopback address for every outside client: a set proxy address
       // means the same as a non-loopback one.
-      signIn: beyond || publicUrl !== null,
+      signIn: beyond || publicUrl !== null || e.RUDDY_SIGN_IN === 'always',
       names: { beyond, publicUrl },
       proxies: e.RUDDY_PROXIES,
       backups: e.RUDDY_BACKUP_DIR ? { dir: e.RUDDY_BACKUP_DIR, bin: e.RUDDY_PG_BIN || null } : null,

@@ -23,7 +23,8 @@ const LIMITS = {
   requestTimeout: 300_000,
   connectionsCheckingInterval: 5000,
 };
-const NO_KEEPER = `other machines could reach this, and no keeper has a password yet.
+const NO_KEEPER = `people sign in here, and no keeper has a password yet.
+  Without one other machines or accounts could come in.
   Give one first, on this machine alone: npm run keeper -- NAME   (or in the page under Workshop, Members)`;
 
 function fail(problem: string): never {

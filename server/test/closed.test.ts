@@ -147,6 +147,26 @@ describe('other sites', () => {
     expect(headers['cross-origin-resource-policy']).toBe('same-origin');
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['access-control-allow-origin']).toBeUndefined();
+    expect(headers['permissions-policy']).toContain('camera=()');
+    expect(headers['strict-transport-security']).toBeUndefined();
+    const encrypted = appWith({ beyond: false, publicUrl: new URL('https://bridge.example') });
+    const behind = await encrypted.get('/setups').set('Host', 'bridge.example');
+    expect(behind.headers['strict-transport-security']).toBe('max-age=15724800');
+  });
+
+  it('a forwarding header that holds no address is refused, not stored', async () => {
+    const names = { beyond: false, publicUrl: new URL('https://bridge.example') };
+    const app = request(
+      createApp(
+        { now: () => h.clock.now },
+        { webDir: web, logger: pino({ level: 'silent' }), names, proxies: 1 },
+      ),
+    );
+    const ask = (from: string) =>
+      app.get('/api/live').set('Host', 'bridge.example').set('X-Forwarded-For', from);
+    expect((await ask('203.0.113.7')).status).toBe(200);
+    expect((await ask('2001:db8::7')).status).toBe(200);
+    expect((await ask('x'.repeat(300))).status).toBe(400);
   });
 });
 
@@ -182,6 +202,7 @@ describe('rebinding', () => {
       'https://bridge.example:444',
       'https://evil.example',
       'https://bridge.example.evil.example',
+      'http://bridge.example',
     ])
       expect([o, (await from(o)).status]).toEqual([o, 403]);
   });

@@ -81,6 +81,8 @@ describe('the configuration', () => {
     expect(of({ HOST: '::' })).toBe(true);
     expect(of({ RUDDY_PUBLIC_URL: 'https://bridge.example' })).toBe(true);
     expect(of({ RUDDY_PUBLIC_URL: 'bridge' })).toContain('RUDDY_PUBLIC_URL');
+    expect(of({ RUDDY_SIGN_IN: 'always' })).toBe(true);
+    expect(of({ RUDDY_SIGN_IN: 'never' })).toContain('RUDDY_SIGN_IN');
   });
 
   it('says in one line what is wrong', () => {

@@ -1,5 +1,7 @@
+import { isIP } from 'node:net';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
+import { HttpProblem } from '../http/problem';
 import { THIS_MACHINE, type Access, type Actor, type Visit } from './actor';
 import { SESSION_MS, sessionActor } from './sessions';
 
@@ -9,7 +11,13 @@ const nameOf = (access: Access) => (access.secure ? '__Host-ruddy' : 'ruddy');
 /** The visit behind a request. */
 export function visitOf(req: Request, access: Access | undefined): Visit {
   const token = access ? parse(req.headers.cookie ?? '')[nameOf(access)] : undefined;
-  return { address: req.ip ?? '', token: token && token.length < 200 ? token : null };
+  const address = req.ip ?? '';
+  // A proxy that passes on what it was sent may pass on anything.
+  if (address !== '' && isIP(address) === 0)
+    throw new HttpProblem(400, 'Request not understood', {
+      detail: 'X-Forwarded-For: holds something else than an address',
+    });
+  return { address, token: token && token.length < 200 ? token : null };
 }
 
 /** Caller of a request: the built-in keeper without sign-in, otherwise the member of the session, or none. */

@@ -21,6 +21,11 @@ function hostname(value: string): string | null {
   }
 }
 
+/** The one origin whose pages may ask under a host: the public address where it is that one's, encrypted if it is. */
+function originOf(host: string, publicUrl: URL | null): string {
+  return publicUrl && hostname(host) === publicUrl.hostname ? publicUrl.origin : `http://${host}`;
+}
+
 /**
  * Refuse requests that did not mean this server: a Host header with another name (rebinding), and any call by a page of another origin.
  * An address of numbers cannot be rebound, so beyond this machine any is answered; a name only when it was given.
@@ -35,7 +40,7 @@ export function guard(names: Names): RequestHandler {
     if (!answers(hostname(host)))
       throw new HttpProblem(421, 'This server answers to its own name only');
     const origin = req.header('origin');
-    if (origin !== undefined && origin !== `http://${host}` && origin !== names.publicUrl?.origin)
+    if (origin !== undefined && origin !== originOf(host, names.publicUrl))
       throw new HttpProblem(403, 'Asked for by another site');
     // Browsers say so also where they send no origin: a picture, a form, a script of another site. A link to a page may come from anywhere.
     const site = req.header('sec-fetch-site');
