@@ -20,14 +20,19 @@ const packagesOutside = {
   },
 };
 
-/** How esbuild makes a program of the server: flat, wherever it stands in the source. */
-export const PROGRAM_OPTIONS = {
-  entryNames: '[name]',
-  outExtension: { '.js': '.mjs' },
+/** How esbuild bundles code of the server for Node. */
+export const BUNDLE_OPTIONS = {
   bundle: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',
   logLevel: 'warning',
   plugins: [packagesOutside],
+};
+
+/** How it makes a program of the server: flat, wherever it stands in the source. */
+export const PROGRAM_OPTIONS = {
+  ...BUNDLE_OPTIONS,
+  entryNames: '[name]',
+  outExtension: { '.js': '.mjs' },
 };

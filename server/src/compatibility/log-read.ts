@@ -5,7 +5,7 @@ import { listCell, logHeader, type LogRow, readLogRow } from '@ruddy/core/compat
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import { type AnySpec, type HostSpec, NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
 import { outcomeInFile, type OutcomeInFile } from '@ruddy/core/workshop/contract';
-import { HttpProblem } from '../platform/http/problem';
+import { notSaved } from '../platform/http/problem';
 import { unstorable } from '../platform/http/storable';
 import { pieceKey } from '../setups/chain';
 import { idFromFile } from '../platform/db/ids';
@@ -37,10 +37,6 @@ export interface LogIncoming {
 }
 
 const MOST = 200_000;
-
-function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Not saved', { detail });
-}
 
 function toBody(
   e: Omit<OutcomeInFile, 'setupId' | 'unit' | 'chain' | 'recordedAt' | 'seq' | 'cameFrom'>,
@@ -74,12 +70,12 @@ export async function readLogHead(file: TextFile): Promise<LogHead> {
   let entries = 0;
   for await (const { path, value } of bundleValues(file, LOG_FILE)) {
     const odd = unstorable(value, path.join('/'));
-    if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
+    if (odd !== null) throw notSaved(`${odd}: holds a null character or half of a character`);
     if (path[0] === 'chains') chains.push(checked(chainSchema, value));
     else entries += 1;
-    if (entries > MOST) throw refuse(`The file has more than ${MOST} entries; send it in parts`);
+    if (entries > MOST) throw notSaved(`The file has more than ${MOST} entries; send it in parts`);
   }
-  if (entries === 0) throw refuse('The file holds no entries');
+  if (entries === 0) throw notSaved('The file holds no entries');
   return { chains, entries };
 }
 
@@ -245,7 +241,7 @@ function readCsvRow(
 /** Where the columns of a log stand in a CSV; refused with the reason where it is no log. */
 function columnsOf(head: string[]) {
   const header = logHeader(head);
-  if (!header.ok) throw refuse(header.why);
+  if (!header.ok) throw notSaved(header.why);
   return { width: head.length, at: header.at };
 }
 
@@ -260,11 +256,11 @@ export async function* readLogCsv(file: TextFile, at: string): AsyncGenerator<Lo
       columns = columnsOf(cells);
       continue;
     }
-    if (row > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
+    if (row > MOST) throw notSaved(`The file has more than ${MOST} rows; send it in parts`);
     const what = `has ${cells.length} cells where the header has ${columns.width}`;
     const errors = cells.length > columns.width ? [{ row, column: '', what }] : [];
     yield readCsvRow(readLogRow(columns.at, cells), row, { at, named, errors });
   }
-  if (columns === null) throw refuse('The file is empty');
-  if (row === 1) throw refuse('The file has a header and no rows');
+  if (columns === null) throw notSaved('The file is empty');
+  if (row === 1) throw notSaved('The file has a header and no rows');
 }

@@ -13,7 +13,7 @@ import { partInFile, type PartInFile } from '@ruddy/core/parts/contract';
 import { bundleValues } from '../platform/files/bundle-values';
 import { csvRows } from '../platform/files/csv';
 import type { TextFile } from '../platform/files/text-file';
-import { HttpProblem } from '../platform/http/problem';
+import { notSaved } from '../platform/http/problem';
 
 /** An entry of a file on its way into the catalogue: of a CSV with what its columns hold, of a JSON file whole. */
 export interface Incoming extends FileEntry {
@@ -30,10 +30,6 @@ export interface FileRead {
 const BATCH = 500;
 /** Most rows of one file. */
 export const MAX_ROWS = 100_000;
-
-function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Not saved', { detail });
-}
 
 /**
  * Read a CSV of one kind. The rows of a host are joined; each row keeps the number it has in the file, the header being row 1. Throws a
@@ -52,17 +48,17 @@ export async function readCsv(
     row += 1;
     if (header === null) {
       const read = readHeader(kind, cells);
-      if (!read.ok) throw refuse(read.why);
+      if (!read.ok) throw notSaved(read.why);
       header = read.header;
       continue;
     }
-    if (row > MAX_ROWS) throw refuse(`The file has more than ${MAX_ROWS} rows; send it in parts`);
+    if (row > MAX_ROWS) throw notSaved(`The file has more than ${MAX_ROWS} rows; send it in parts`);
     const entry = joiner.add(readRow(kind, header, cells, row));
     if (entry) entries.push({ ...entry, kind, whole: null });
     if (row % BATCH === 0) await step(row);
   }
-  if (header === null) throw refuse('The file is empty');
-  if (entries.length === 0) throw refuse('The file has a header and no rows');
+  if (header === null) throw notSaved('The file is empty');
+  if (entries.length === 0) throw notSaved('The file has a header and no rows');
   return { entries, unknown: header.unknown };
 }
 
@@ -118,10 +114,11 @@ export async function readJson(
   const entries: Incoming[] = [];
   for await (const { value } of bundleValues(file, PARTS_FILE)) {
     const row = entries.length + 1;
-    if (row > MAX_ROWS) throw refuse(`The file has more than ${MAX_ROWS} parts; send it in pieces`);
+    if (row > MAX_ROWS)
+      throw notSaved(`The file has more than ${MAX_ROWS} parts; send it in pieces`);
     entries.push(readPart(value, row));
     if (row % BATCH === 0) await step(row);
   }
-  if (entries.length === 0) throw refuse('The file holds no parts');
+  if (entries.length === 0) throw notSaved('The file holds no parts');
   return { entries, unknown: [] };
 }

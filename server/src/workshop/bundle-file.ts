@@ -1,7 +1,8 @@
 import { checked } from '@ruddy/core/base';
 import type { SentFile } from '@ruddy/core/base/contract';
 import type { Job, LoadReport } from '@ruddy/core/parts/contract';
-import { type Bundle, bundleSchema, captureOfRun } from '@ruddy/core/workshop/contract';
+import { captureInFile } from '@ruddy/core/runs/contract';
+import { type Bundle, bundleSchema } from '@ruddy/core/workshop/contract';
 import { inTransaction } from '../platform/db/transaction';
 import {
   type FileAsk,
@@ -58,7 +59,7 @@ export async function* capturesOf(file: TextFile): AsyncGenerator<Bundle['captur
     const place = path.join('/');
     if (typeof path[1] !== 'number' || i >= MOST_CAPTURES)
       throw refuse(place, `must be a list of at most ${MOST_CAPTURES}`);
-    const read = checked(captureOfRun, value);
+    const read = checked(captureInFile, value);
     if (!read.success) {
       const [issue] = read.error.issues;
       throw refuse([place, ...(issue?.path ?? [])].join('/'), issue?.message ?? 'wrong');

@@ -130,8 +130,6 @@ export const bundleSchema = z.strictObject({
 });
 export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;
-/** Values of one channel of a run. */
-export const captureOfRun = captureInFile;
 
 /** What removing the demo data would do: what goes, and what stays because own data needs it. */
 export const demoReport = z.object({

@@ -1,10 +1,6 @@
-import { HttpProblem } from '../http/problem';
+import { notSaved } from '../http/problem';
 import { jsonValues, type JsonValue } from './json';
 import type { TextFile } from './text-file';
-
-function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Not saved', { detail });
-}
 
 /** A file in the bundle's format that holds entries of one subject. */
 export interface SubjectFile {
@@ -24,7 +20,7 @@ export interface SubjectFile {
  * @throws HttpProblem 422 where it is no such file
  */
 export async function* bundleValues(file: TextFile, of: SubjectFile): AsyncGenerator<JsonValue> {
-  const odd = refuse(`Not a ${of.name}: "format" must be "ruddy-bridge/bundle" and "version" 1`);
+  const odd = notSaved(`Not a ${of.name}: "format" must be "ruddy-bridge/bundle" and "version" 1`);
   const wanted: Readonly<Record<string, unknown>> = { format: 'ruddy-bridge/bundle', version: 1 };
   const seen = new Set<string>();
   const paths = ['$.*', ...[...of.lists, ...of.not].map((l) => `$.${l}.*`)];
@@ -38,7 +34,7 @@ export async function* bundleValues(file: TextFile, of: SubjectFile): AsyncGener
     // A list that is none, such as an object under its name, gives nothing.
     if (typeof rest[0] !== 'number') continue;
     if (of.not.includes(top))
-      throw refuse(`The file holds ${of.notWords} too. Load it whole under Workshop, Data`);
+      throw notSaved(`The file holds ${of.notWords} too. Load it whole under Workshop, Data`);
     yield v;
   }
   if (seen.size < 2) throw odd;

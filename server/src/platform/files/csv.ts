@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { CsvError, parse } from 'csv-parse';
-import { HttpProblem } from '../http/problem';
+import { notSaved } from '../http/problem';
 import type { TextFile } from './text-file';
 
 /** What a CSV may hold; each limit is looked at while it is read. */
@@ -20,10 +20,6 @@ export function csvOptions(firstLine: string) {
   } as const;
 }
 
-function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Not saved', { detail });
-}
-
 const LINE_END = /[\r\n]/g;
 
 /** Lets lines of a sane length pass: one of commas alone would become millions of cells before the parser sees its end. */
@@ -33,7 +29,7 @@ async function* shortLines(pieces: ReturnType<TextFile>): AsyncGenerator<string>
   let before = 0;
   const refuseLong = (length: number) => {
     if (length > CSV_LIMITS.lineLength)
-      throw refuse(
+      throw notSaved(
         `Line ${line} has more than ${CSV_LIMITS.lineLength.toLocaleString('en')} characters`,
       );
   };
@@ -78,11 +74,13 @@ export async function* csvRows(file: TextFile): AsyncGenerator<string[]> {
     for await (const cells of parser as AsyncIterable<string[]>) {
       row += 1;
       if (cells.length > CSV_LIMITS.cells)
-        throw refuse(`Row ${row} has ${cells.length} cells; a row has at most ${CSV_LIMITS.cells}`);
+        throw notSaved(
+          `Row ${row} has ${cells.length} cells; a row has at most ${CSV_LIMITS.cells}`,
+        );
       yield cells;
     }
   } catch (error) {
-    if (error instanceof CsvError) throw refuse(`Not a CSV file: ${error.message.slice(0, 300)}`);
+    if (error instanceof CsvError) throw notSaved(`Not a CSV file: ${error.message.slice(0, 300)}`);
     throw error;
   } finally {
     parser.destroy();

@@ -1,5 +1,5 @@
 import { JSONParser, TokenType } from '@streamparser/json';
-import { HttpProblem } from '../http/problem';
+import { HttpProblem, notSaved } from '../http/problem';
 import type { TextFile } from './text-file';
 
 /** What one value of a JSON file may hold; each limit is looked at while it is read. */
@@ -15,10 +15,6 @@ export interface JsonValue {
   /** Names from the top of the file: `['parts', 3]`. */
   readonly path: readonly (string | number)[];
   readonly value: unknown;
-}
-
-function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Not saved', { detail });
 }
 
 const OPENING: readonly TokenType[] = [TokenType.LEFT_BRACE, TokenType.LEFT_BRACKET];
@@ -37,9 +33,9 @@ class Meter {
     this.#tokens += 1;
     if (typeof value === 'string') this.#characters += value.length;
     const { depth, tokens, characters } = this.limits;
-    if (this.#depth > depth) throw refuse(`The file nests deeper than ${depth} levels`);
+    if (this.#depth > depth) throw notSaved(`The file nests deeper than ${depth} levels`);
     if (this.#tokens > tokens || this.#characters > characters)
-      throw refuse('One entry of the file holds more than can be read; send it in parts');
+      throw notSaved('One entry of the file holds more than can be read; send it in parts');
   }
 
   /** A value is whole and handed over. */
@@ -56,7 +52,7 @@ const UNEXPECTED = /^Unexpected (?:\w+ \()?(".{1,12}")/;
 function notJson(error: Error, after: number): HttpProblem {
   const odd = UNEXPECTED.exec(error.message)?.[1];
   const what = odd ? `unexpected ${odd}` : 'it ends in the middle';
-  return refuse(`Not JSON: ${what} after character ${after}`);
+  return notSaved(`Not JSON: ${what} after character ${after}`);
 }
 
 /**
@@ -99,7 +95,7 @@ export async function* jsonValues(
     raise();
     yield* ready.splice(0);
   }
-  if (empty) throw refuse('The file is empty');
+  if (empty) throw notSaved('The file is empty');
   if (!parser.isEnded) parser.end();
   raise();
   yield* ready.splice(0);

@@ -30,6 +30,11 @@ export function notFound(what: string): HttpProblem {
   return new HttpProblem(404, `No such ${what}`);
 }
 
+/** 422 of a file or a text: the detail names the place in it. */
+export function notSaved(detail: string): HttpProblem {
+  return new HttpProblem(422, 'Not saved', { detail });
+}
+
 /** 422 that names the field. */
 export function invalid(path: string, message: string): HttpProblem {
   return new HttpProblem(422, 'Not saved', { detail: message, errors: [{ path, message }] });
