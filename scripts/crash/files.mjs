@@ -116,8 +116,11 @@ export async function files({ dataDir, only = Object.keys(FILES), held = false }
   try {
     for (const name of only) {
       if (held) {
-        setTimeout(() => server.child.kill('SIGSTOP'), 100);
-        setTimeout(() => server.child.kill('SIGCONT'), 600);
+        // One after the other: on a busy machine the first may come late, and the half second counts from there.
+        setTimeout(() => {
+          server.child.kill('SIGSTOP');
+          setTimeout(() => server.child.kill('SIGCONT'), 500);
+        }, 100);
       }
       results.push({ name, ...(await send(server, url, FILES[name])) });
     }

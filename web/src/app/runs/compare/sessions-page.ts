@@ -62,10 +62,12 @@ export class SessionsPage {
       this.listed()[0] ??
       null,
   );
+  /** Null until the runs are read: a cell is not called open, nor given files, before it is known what is measured. */
   readonly state = computed(() => {
     const s = this.open();
-    if (!s) return null;
-    const own = this.runs().filter(
+    const measured = valueOf(this.measured);
+    if (!s || !measured) return null;
+    const own = measured.filter(
       (r) =>
         (s.setupIds.length === 0 || s.setupIds.includes(r.setupId)) &&
         (s.title === '' || r.title === s.title) &&
@@ -143,6 +145,10 @@ export class SessionsPage {
       return this.list.error()
         ? 'The sessions could not be read; 0 are shown.'
         : 'Reading the sessions …';
+    if (s && !st)
+      return this.measured.error()
+        ? `“${s.name}”: what is measured could not be read.`
+        : `“${s.name}”: reading what is measured …`;
     if (!s || !st)
       return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
     const next = st.next === null ? null : st.cells[st.next];
