@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { nestsTooDeep } from '@ruddy/core/base';
 import { type Contract, contracts } from '@ruddy/core/base/contract';
+import { noticeForwarding, proxyWarning } from './platform/audit/proxy';
 import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
 import { notFound, sendProblem, TOO_DEEP } from './platform/http/problem';
@@ -19,6 +20,8 @@ import { files, pages } from './platform/http/pages';
 import { BYTES, implement, type Route, type Services } from './platform/http/route';
 import {
   accessRoutes,
+  accountRoutes,
+  auditRoutes,
   backupRoutes,
   loanRoutes,
   dataRoutes,
@@ -60,6 +63,8 @@ const DECLARED: readonly Route[] = [
   ...scoutRoutes,
   ...newsRoutes,
   ...accessRoutes,
+  ...accountRoutes,
+  ...auditRoutes,
   ...loanRoutes,
   ...backupRoutes,
 ];
@@ -165,6 +170,12 @@ export function createApp(services: Services, options: AppOptions): Express {
   );
   if (services.meter) app.use(services.meter.handler());
   app.set('trust proxy', options.proxies ?? 0);
+  const proxies = options.proxies ?? 0;
+  app.use((req, _res, next) => {
+    if (services.access && noticeForwarding(req.header('x-forwarded-for'), proxies))
+      options.logger.warn(proxyWarning());
+    next();
+  });
   app.use(guard(options.names ?? LOCAL_ONLY));
   const webDir =
     options.webDir && existsSync(join(options.webDir, 'index.html')) ? options.webDir : null;

@@ -10,6 +10,7 @@ import { scheduleFeeds } from './workshop/feeds';
 import { runningJobs, stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
+import { scheduleAudit } from './workshop/audit';
 import { scheduleBackups } from './workshop/backups';
 import { watchLoop } from './platform/health/loop-watch';
 import { Meter } from './platform/health/meter';
@@ -123,6 +124,7 @@ async function main(): Promise<void> {
     stopJobs,
     scheduleFeeds(services),
     scheduleBackups(services),
+    scheduleAudit(services),
     endThreads,
   ]);
   process.on('SIGINT', stop);

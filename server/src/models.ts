@@ -2,6 +2,9 @@ import type { Sequelize } from 'sequelize';
 import { useDatabase } from './platform/db/database';
 import { defineMember, MemberModel } from './platform/access/models/member';
 import { defineSession, SessionModel } from './platform/access/models/session';
+import { defineKnownBrowser } from './platform/access/models/known-browser';
+import { defineRecoveryCode } from './platform/access/models/recovery-code';
+import { defineAuditEvent } from './platform/audit/models/audit-event';
 import { defineLoginAttempt } from './platform/access/models/login-attempt';
 import { defineJob } from './platform/jobs/models/job';
 import { defineJobRow } from './platform/jobs/models/job-row';
@@ -44,6 +47,9 @@ const MODELS = [
   defineMember,
   defineSession,
   defineLoginAttempt,
+  defineKnownBrowser,
+  defineRecoveryCode,
+  defineAuditEvent,
   defineJob,
   defineJobRow,
   defineSetting,

@@ -57,7 +57,12 @@ describe('a backup', () => {
     const later = await addSetup(h, 'Made later');
     await h.api.delete('/api/demo').expect(200);
     const done = (await restore(row.name)).body as RestoreReport;
-    expect(done).toMatchObject({ restored: row.name, counts: row.note?.counts });
+    const { audit_events: trail, ...counts } = row.note!.counts;
+    expect(done).toMatchObject({ restored: row.name, counts });
+    // What was done after the backup stays on record.
+    expect(done.counts['audit_events']).toBe(trail! + 3);
+    const acts = (await h.api.get('/api/audit')).body.items.map((e: { act: string }) => e.act);
+    expect(acts.slice(0, 2)).toEqual(['POST /api/backups/:name/restore', 'DELETE /api/demo']);
     expect(await exportBundle()).toEqual(before);
     expect((await h.api.get(`/api/setups/${later.id}`)).status).toBe(404);
     // Facts are as append-only as before, and new ones go on with the next number.

@@ -80,11 +80,11 @@ describe('migrations', () => {
     await within(async (url) => {
       const dbs = [connect(url), connect(url)];
       const done = await Promise.all(dbs.map(migrate));
-      expect(done.map((d) => d.length).sort()).toEqual([0, 15]);
+      expect(done.map((d) => d.length).sort()).toEqual([0, 16]);
       const rows = await dbs[0]!.query('SELECT name FROM schema_migrations', {
         type: QueryTypes.SELECT,
       });
-      expect(rows).toHaveLength(15);
+      expect(rows).toHaveLength(16);
       await Promise.all(dbs.map((d) => d.close()));
     });
   });
@@ -99,7 +99,7 @@ describe('migrations', () => {
       const rows = await db.query('SELECT name FROM schema_migrations', {
         type: QueryTypes.SELECT,
       });
-      expect(rows).toHaveLength(15);
+      expect(rows).toHaveLength(16);
       await db.close();
     });
   });

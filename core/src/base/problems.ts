@@ -2,7 +2,11 @@
 export const PROBLEMS = {
   'bad-request': 400,
   'not-signed-in': 401,
+  /** Name and password are right, and a one-time code is asked for beside them. */
+  'code-needed': 401,
   'not-allowed': 403,
+  /** The password is asked for again before the act. */
+  'confirm-first': 403,
   'not-found': 404,
   conflict: 409,
   'stale-revision': 412,
@@ -39,4 +43,17 @@ export function problemCode(status: number): ProblemCode {
  */
 export function problemType(code: ProblemCode): string {
   return `${URN}${code}`;
+}
+
+/**
+ * The code of a problem document: by its `type` where that is one of these, otherwise by its status.
+ * @param problem type and HTTP status of the document
+ * @returns its code
+ * @example codeOf({ type: 'urn:ruddy:problem:confirm-first', status: 403 }) // => 'confirm-first'
+ */
+export function codeOf(problem: { readonly type: string; readonly status: number }): ProblemCode {
+  const named = problem.type.slice(URN.length);
+  return problem.type.startsWith(URN) && named in PROBLEMS
+    ? (named as ProblemCode)
+    : problemCode(problem.status);
 }

@@ -40,6 +40,7 @@ export const logRoutes = implement(logContracts, {
   'POST /api/log/imports': async ({ query, body, actor }, s) => ({
     status: 202,
     body: await startLogImport(s, body, query, actor),
+    about: `${query.name}${query.mode === 'try' ? ' (looked at only)' : ''}`,
   }),
 });
 

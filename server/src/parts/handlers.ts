@@ -15,6 +15,7 @@ export const importRoutes = implement(importContracts, {
   'POST /api/imports': async ({ query, body, actor }, s) => ({
     status: 202,
     body: await startImport(s, body, query, actor),
+    about: `${query.name}${query.mode === 'try' ? ' (looked at only)' : ''}`,
   }),
   'GET /api/jobs/:id': async ({ params }) => ({ body: await getJob(params.id) }),
   'POST /api/jobs/:id/cancel': async ({ params }) => ({

@@ -16,6 +16,7 @@ import { findPrograms, ProgramProblem } from './backup/programs';
 import { restoreFile, RestoreProblem, sweepScratch, tryNamed } from './backup/restore';
 import { listPlace, removeBackup, sweep } from './backup/store';
 import { THIS_MACHINE } from '../platform/access/actor';
+import { BY_PLAN, writeAudit } from '../platform/audit/audit';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { prepareDatabase } from '../prepare';
@@ -180,6 +181,12 @@ async function backUp(s: Services, p: Place): Promise<'made' | 'not-due'> {
   const now = s.now().getTime();
   if (now - last < plan.everyHours * HOUR_MS && last <= now) return 'not-due';
   const made = await makeBackup(p, 'schedule');
+  await writeAudit(s.now(), BY_PLAN, {
+    kind: 'backup',
+    act: 'backup by plan',
+    about: made.name,
+    status: 201,
+  });
   const tried = await tryNamed(p, made.name, made.note).catch((e: unknown) => {
     if (e instanceof RestoreProblem) return null;
     throw e;
@@ -193,7 +200,15 @@ async function backUp(s: Services, p: Place): Promise<'made' | 'not-due'> {
   const scheduled = (await listPlace(p.dir)).filter((b) => b.note?.why === 'schedule');
   // A backup that did not come back when tried lets none of the others go.
   if (tried === null || tried.checked.ok)
-    for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
+    for (const b of scheduled.slice(plan.keep)) {
+      await removeBackup(p.dir, b.name);
+      await writeAudit(s.now(), BY_PLAN, {
+        kind: 'removal',
+        act: 'backup by plan',
+        about: b.name,
+        status: 200,
+      });
+    }
   return 'made';
 }
 
@@ -216,6 +231,13 @@ export function scheduleBackups(s: Services): () => Promise<void> {
         error instanceof Error ? error.message : String(error),
         THIS_MACHINE.id,
       ).catch(() => undefined);
+      await writeAudit(s.now(), BY_PLAN, {
+        kind: 'backup',
+        act: 'backup by plan',
+        about: '',
+        status: 500,
+        why: error instanceof Error ? error.message : String(error),
+      }).catch(() => undefined);
       throw error;
     }
   };

@@ -4,6 +4,8 @@ import { captureSchema } from '@ruddy/core/runs/contract';
 import { concernsHere } from '@ruddy/core/workshop';
 import {
   accessContracts,
+  accountContracts,
+  auditContracts,
   backupContracts,
   dataContracts,
   bundleSchema,
@@ -26,13 +28,16 @@ import {
   putPlan,
   restoreNamed,
 } from './backups';
+import { acceptCodes, beginCodes, dropCodes, endMine, readAccount } from './account';
+import { listAudit, putAuditRule, readAuditRule, writeAuditFile } from './audit';
 import { exportBundle } from './bundle-export';
 import { loadWhole, startLoad } from './bundle-file';
 import { removeDemo } from './demo';
 import { createFeed, listFeeds, patchFeed, readNow, removeFeed } from './feeds';
 import { checkLoan } from './loan-check';
 import { createLoan, listLoans, patchLoan, takeBack } from './loans';
-import { createMember, listMembers, patchMember, setPassword, signIn } from './members';
+import { createMember, listMembers, patchMember } from './members';
+import { confirm, setPassword, signIn } from './sign-in';
 import { keepRelease, listNews, markNews } from './news';
 import { demoReport } from './queries/demo-rows';
 import { listLendable } from './queries/loan-rows';
@@ -47,8 +52,8 @@ export const accessRoutes = implement(accessContracts, {
       throw new HttpProblem(409, 'Nobody signs in here', {
         detail: 'Only this machine reaches this server; nobody signs in',
       });
-    const { member, token } = await signIn(s, body, visit);
-    return { body: { signIn: true, member }, session: token };
+    const { member, token, known } = await signIn(s, body, visit);
+    return { body: { signIn: true, member }, session: token, known, by: member };
   },
   'POST /api/sign-out': async ({ visit }, s) => {
     if (visit.token !== null) await endSession(visit.token);
@@ -57,24 +62,86 @@ export const accessRoutes = implement(accessContracts, {
   'GET /api/members': async (_call, s) => ({ body: { items: await listMembers(s) } }),
   'POST /api/members': async ({ body }, s) => {
     const { row, fresh } = await createMember(s, body);
-    return { status: fresh ? 201 : 200, body: row, etag: row.rev };
+    return {
+      status: fresh ? 201 : 200,
+      body: row,
+      etag: row.rev,
+      about: `${row.name}: ${row.role}`,
+    };
   },
   'PATCH /api/members/:id': async ({ params, body, revision }, s) => {
     const row = await patchMember(s, params.id, body, revision);
-    return { body: row, etag: row.rev };
+    const now = `${row.name}: ${row.role}${row.active ? '' : ', deactivated'}`;
+    return { body: row, etag: row.rev, about: now };
   },
   'POST /api/members/:id/password': async ({ params, body, actor, visit }, s) => {
-    const { row, token } = await setPassword(s, params.id, body, actor, visit);
-    return { body: row, ...(token !== null && { session: token }) };
+    const { row, session } = await setPassword(s, params.id, body, actor, visit);
+    return {
+      body: row,
+      about: row.name,
+      ...(session && { session: session.token, known: session.known }),
+    };
+  },
+});
+
+export const accountRoutes = implement(accountContracts, {
+  'GET /api/me/account': async ({ actor, visit }, s) => ({
+    body: await readAccount(s, { actor, session: visit.session }),
+  }),
+  'POST /api/me/confirm': async ({ body, actor, visit }, s) => ({
+    body: { until: (await confirm(s, body, actor, visit)).toISOString() },
+    about: actor.name,
+  }),
+  'POST /api/me/one-time-codes': async ({ actor, visit }) => ({
+    body: await beginCodes({ actor, session: visit.session }),
+    about: `${actor.name}: begun`,
+  }),
+  'PUT /api/me/one-time-codes': async ({ body, actor, visit }, s) => ({
+    body: { recovery: await acceptCodes(s, { actor, session: visit.session }, body.code) },
+    about: `${actor.name}: on`,
+  }),
+  'DELETE /api/me/one-time-codes': async ({ actor }) => ({
+    about: `${await dropCodes(actor.id)}: off`,
+    body: { removed: true },
+  }),
+  'DELETE /api/members/:id/one-time-codes': async ({ params }) => ({
+    about: `${await dropCodes(params.id)}: off`,
+    body: { removed: true },
+  }),
+  'DELETE /api/me/sessions/:id': async ({ params, actor, visit }, s) => ({
+    body: await endMine(s, { actor, session: visit.session }, params.id),
+  }),
+  'DELETE /api/me/sessions': async ({ actor, visit }, s) => ({
+    body: await endMine(s, { actor, session: visit.session }, null),
+    about: 'all other browsers',
+  }),
+});
+
+export const auditRoutes = implement(auditContracts, {
+  'GET /api/audit': async ({ query }) => ({ body: await listAudit(query) }),
+  'GET /api/audit-file': async ({ query: { format, ...query } }, _s, _req, res) => {
+    res.attachment(`audit-trail.${format}`).setHeader('Cache-Control', 'no-store');
+    await writeAuditFile(query, format, res);
+  },
+  'GET /api/audit/rule': async () => {
+    const rule = await readAuditRule();
+    return { body: rule, etag: rule.rev };
+  },
+  'PUT /api/audit/rule': async ({ body, revision, actor }, s) => {
+    const rule = await putAuditRule(s, body, revision, actor);
+    return { body: rule, etag: rule.rev, about: `audit trail: kept ${rule.days} days` };
   },
 });
 
 export const backupRoutes = implement(backupContracts, {
   'GET /api/backups': async (_call, s) => ({ body: await listBackups(s) }),
-  'POST /api/backups': async ({ signal }, s) => ({ status: 201, body: await backUpNow(s, signal) }),
+  'POST /api/backups': async ({ signal }, s) => {
+    const row = await backUpNow(s, signal);
+    return { status: 201, body: row, about: row.name };
+  },
   'PUT /api/backups/plan': async ({ body, revision, actor }, s) => {
     const plan = await putPlan(s, body, revision, actor);
-    return { body: plan, etag: plan.rev };
+    return { body: plan, etag: plan.rev, about: 'plan of backups' };
   },
   'POST /api/backups/:name/check': async ({ params, signal }, s) => ({
     body: await checkBackup(s, params.name, signal),
@@ -117,10 +184,11 @@ export const dataRoutes = implement(dataContracts, {
       body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }),
     });
   },
-  'GET /api/bundle': async () => ({ body: await exportBundle() }),
+  'GET /api/bundle': async () => ({ body: await exportBundle(), about: 'everything' }),
   'POST /api/bundle': async ({ body, actor }, s) => ({ body: await loadWhole(s, body, actor) }),
   'POST /api/bundle-loads': async ({ body, query, actor }, s) => ({
     status: 202,
+    about: query.name,
     body: await startLoad(s, body, query, actor),
   }),
   'GET /api/setups/:id/share': async ({ params }) => ({ body: await shareReport(params.id) }),
@@ -158,11 +226,11 @@ export const newsRoutes = implement(newsContracts, {
   'GET /api/feeds': async () => ({ body: { items: await listFeeds() } }),
   'POST /api/feeds': async ({ body, actor }, s) => {
     const { feed, fresh } = await createFeed(s, body, actor);
-    return { status: fresh ? 201 : 200, body: feed, etag: feed.rev };
+    return { status: fresh ? 201 : 200, body: feed, etag: feed.rev, about: feed.name };
   },
   'PATCH /api/feeds/:id': async ({ params, body, revision }, s) => {
     const feed = await patchFeed(s, params.id, body, revision);
-    return { body: feed, etag: feed.rev };
+    return { body: feed, etag: feed.rev, about: feed.name };
   },
   'DELETE /api/feeds/:id': async ({ params }) => {
     await removeFeed(params.id);

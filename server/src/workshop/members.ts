@@ -6,33 +6,32 @@ import { exists, sameText } from '../platform/db/rows';
 import { inTransaction } from '../platform/db/transaction';
 import { memberRows } from './queries/member-rows';
 import type * as z from 'zod';
-import type {
-  memberBody,
-  memberPatch,
-  MemberRow,
-  passwordBody,
-  Role,
-  signInBody,
-} from '@ruddy/core/workshop/contract';
-import { THIS_MACHINE, type Visit } from '../platform/access/actor';
-import { hashPassword, passwordFits } from '../platform/access/sign-in';
-import { beginSession, endSession, endSessionsOf } from '../platform/access/sessions';
-import { forgetTries, takeTry } from '../platform/access/sign-in';
-import { HttpProblem, invalid, notFound } from '../platform/http/problem';
-import { checkRevision, type Actor, type Services } from '../platform/http/route';
+import type { memberBody, memberPatch, MemberRow, Role } from '@ruddy/core/workshop/contract';
+import { THIS_MACHINE } from '../platform/access/actor';
+import { forgetBrowsers } from '../platform/access/known-browsers';
+import { easilyGuessed, hashPassword } from '../platform/access/password';
+import { endSessionsOf } from '../platform/access/sessions';
+import { invalid, notFound } from '../platform/http/problem';
+import { checkRevision, type Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
 
 /** A keeper who can sign in. */
 const WHO_CAN_KEEP = { role: 'keeper', active: true, passwordHash: { [Op.ne]: null } } as const;
 
-async function changeMember(
+export async function changeMember(
   id: string,
-  values: Partial<Pick<MemberModel, 'name' | 'role' | 'active' | 'passwordHash'>>,
+  values: Partial<Pick<MemberModel, 'name' | 'role' | 'active' | 'passwordHash' | 'codeSecret'>>,
 ): Promise<void> {
   await MemberModel.update(
     { ...values, rev: nextRevision(), origin: adopted() },
     { where: { id } },
   );
+}
+
+/** Ends every session of a member; no browser is known as theirs any more. */
+export async function endEverything(id: string): Promise<void> {
+  await endSessionsOf(id);
+  await forgetBrowsers(id);
 }
 
 /** Members by name, the built-in keeper first. */
@@ -50,9 +49,16 @@ export async function getMember(s: Pick<Services, 'now'>, id: string): Promise<M
   return found;
 }
 
-function refuseOwnName(name: string, password: string): void {
+/** Refuses a password that holds the name, or is one of the first that somebody would try. */
+export function refuseWeak(name: string, password: string): void {
   if (password.toLowerCase().includes(name.trim().toLowerCase()) && name.trim().length > 3)
     throw invalid('password', 'Password: must not hold the name');
+  const why = easilyGuessed(password, name);
+  if (why !== null)
+    throw invalid(
+      'password',
+      `Password: easily guessed, ${why}; take a few words that do not belong together`,
+    );
 }
 
 async function refuseTaken(name: string, id: string): Promise<void> {
@@ -85,7 +91,7 @@ export async function createMember(
   s: Services,
   { password, ...body }: z.output<typeof memberBody>,
 ): Promise<{ row: MemberRow; fresh: boolean }> {
-  if (password !== null) refuseOwnName(body.name, password);
+  if (password !== null) refuseWeak(body.name, password);
   const passwordHash = password === null ? null : await hashPassword(password);
   const fate = await inTransaction(() =>
     addMember({ ...body, passwordHash }, { origin: 'own', at: s.now() }),
@@ -128,84 +134,9 @@ export async function patchMember(
         `${now.name} still has ${now.out === 1 ? '1 item' : `${now.out} items`}; take them back first`,
       );
     await changeMember(id, { name: patch.name ?? now.name, role, active });
-    if (!active) await endSessionsOf(id);
+    if (!active) await endEverything(id);
     return getMember(s, id);
   });
-}
-
-/**
- * Sets a new password. Members give their current one; a keeper sets those of others. Every older session ends;
- * members who changed their own get a new one.
- */
-export async function setPassword(
-  s: Services,
-  id: string,
-  body: z.output<typeof passwordBody>,
-  actor: Actor,
-  visit: Visit,
-): Promise<{ row: MemberRow; token: string | null }> {
-  if (id === THIS_MACHINE.id) throw invalid('id', 'This machine has no password');
-  const own = actor.id === id;
-  if (!own && actor.role !== 'keeper')
-    throw new HttpProblem(403, 'Not for this role', {
-      detail: 'A password of others is given by a keeper',
-    });
-  const member = await getMember(s, id);
-  const before = await storedHash(id);
-  if (own) {
-    await takeTry(member.name, visit.address);
-    if (!(await passwordFits(before, body.current))) throw anotherPassword();
-    await forgetTries(member.name, visit.address);
-  }
-  refuseOwnName(member.name, body.password);
-  const passwordHash = await hashPassword(body.password);
-  return inTransaction(async () => {
-    const now = await MemberModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
-    // Somebody gave another one while this one was looked at.
-    if (own && now?.passwordHash !== before) throw anotherPassword();
-    await changeMember(id, { passwordHash });
-    await endSessionsOf(id);
-    const token = own && s.access ? await beginSession(id, s.now()) : null;
-    return { row: await getMember(s, id), token };
-  });
-}
-
-const anotherPassword = () => invalid('current', 'The current password is another one');
-
-async function storedHash(id: string): Promise<string | null> {
-  return (await MemberModel.findByPk(id))?.passwordHash ?? null;
-}
-
-/** Sign in by name and password: always a new session; the one the browser came with ends. */
-export async function signIn(
-  s: Services,
-  body: z.output<typeof signInBody>,
-  visit: Visit,
-): Promise<{ member: Actor; token: string }> {
-  await takeTry(body.name, visit.address);
-  const row = await MemberModel.findOne({
-    where: { [Op.and]: [sameText('name', body.name), { active: true }] },
-  });
-  const fits = await passwordFits(row?.passwordHash ?? null, body.password);
-  if (!row || !fits) throw notTogether();
-  await forgetTries(body.name, visit.address);
-  return inTransaction(async () => {
-    const member = await unchangedSince(row);
-    if (visit.token !== null) await endSession(visit.token);
-    return { member, token: await beginSession(row.id, s.now()) };
-  });
-}
-
-const notTogether = () => new HttpProblem(401, 'Name and password do not belong together');
-
-/**
- * The member whose password was just found right, held until the session is stored: looking at a password takes long,
- * and a new one given meanwhile ends all sessions but the one that comes after it.
- */
-async function unchangedSince(seen: MemberModel): Promise<Actor> {
-  const row = await MemberModel.findByPk(seen.id, { lock: Transaction.LOCK.UPDATE });
-  if (!row?.active || row.passwordHash !== seen.passwordHash) throw notTogether();
-  return { id: row.id, name: row.name, role: row.role };
 }
 
 /** Whether a keeper can sign in. Without one a server that other machines can reach does not start. */
@@ -220,7 +151,7 @@ export async function giveKeeper(
   name: string,
   password: string,
 ): Promise<'made' | 'changed'> {
-  refuseOwnName(name, password);
+  refuseWeak(name, password);
   const passwordHash = await hashPassword(password);
   return inTransaction(async () => {
     const row = await MemberModel.findOne({
@@ -233,8 +164,9 @@ export async function giveKeeper(
       await addMember({ id, name, role: 'keeper', passwordHash }, { origin: 'own', at: s.now() });
       return 'made';
     }
-    await changeMember(row.id, { role: 'keeper', active: true, passwordHash });
-    await endSessionsOf(row.id);
+    // Whoever has the machine in hand is let in: a lost authenticator must not keep the last keeper out.
+    await changeMember(row.id, { role: 'keeper', active: true, passwordHash, codeSecret: null });
+    await endEverything(row.id);
     return 'changed';
   });
 }

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import type { AuditKind } from './audit';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** Method and path of an endpoint: `GET /api/setups/:id`. */
@@ -27,6 +28,10 @@ export interface Contract {
   readonly bytes?: true;
   /** The body is a file: it goes to disk as it comes and is read from there, never whole. `body` describes what is in it. */
   readonly file?: true;
+  /** Who did it, from where and how it ended is written into the audit trail, under this kind. */
+  readonly audit?: AuditKind;
+  /** Asks for the password again where it was last given more than five minutes ago. */
+  readonly confirm?: true;
   /** The answer stays open and is written as it comes: server-sent events, or the bytes of a file. */
   readonly sends?: 'events' | 'bytes';
 }

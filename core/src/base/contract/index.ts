@@ -2,3 +2,4 @@ export * from './common';
 export * from './money';
 export * from './contracts';
 export * from './health';
+export * from './audit';

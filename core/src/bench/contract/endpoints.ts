@@ -75,6 +75,7 @@ export const benchContracts = contracts({
   'DELETE /api/benches/:id': {
     summary: 'Clear a bench away',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: z.object({ removed: uuid }),
   },
@@ -127,6 +128,7 @@ export const practiceContracts = contracts({
   'DELETE /api/practices/:id': {
     summary: 'Take a practice off the list',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: z.object({ removed: uuid }),
   },

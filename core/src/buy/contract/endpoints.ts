@@ -66,6 +66,7 @@ export const catalogueContracts = contracts({
   'DELETE /api/prices/:id': {
     summary: 'Strike a price that was written down wrongly',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: done,
   },
@@ -83,6 +84,7 @@ export const catalogueContracts = contracts({
   'DELETE /api/rates/:id': {
     summary: 'Strike a rate that was written down wrongly',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: done,
   },
@@ -139,6 +141,7 @@ export const searchContracts = contracts({
   'DELETE /api/searches/:id': {
     summary: 'Delete a saved search',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: z.object({ removed: z.boolean() }),
   },

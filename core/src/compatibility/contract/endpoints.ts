@@ -64,6 +64,7 @@ export const logContracts = contracts({
     summary:
       'Look at a file of log entries, or store it: all of it or nothing. JSON in the format of the bundle, or CSV',
     role: 'member',
+    audit: 'import',
     query: logImportQuery,
     file: true,
     text: ['text/csv', 'application/json'],

@@ -20,6 +20,7 @@ export const importContracts = contracts({
     summary:
       'Look at a file of parts, or store it: all of it or nothing. CSV of one kind, or JSON in the format of the bundle',
     role: 'member',
+    audit: 'import',
     query: importQuery,
     file: true,
     text: ['text/csv', 'application/json'],

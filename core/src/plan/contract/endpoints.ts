@@ -73,6 +73,7 @@ export const evaluateContracts = contracts({
   'PUT /api/rules/:id': {
     summary: 'Set a house rule with its reason; null goes back to the default',
     role: 'keeper',
+    audit: 'rule',
     params: z.strictObject({ id: z.enum(RULE_IDS as [RuleId, ...RuleId[]]) }),
     body: rulePut,
     response: ruleRow,

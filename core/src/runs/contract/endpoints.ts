@@ -81,6 +81,7 @@ export const profileContracts = contracts({
   'DELETE /api/stated-figures/:id': {
     summary: 'Take a stated figure back',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: z.object({ removed: z.literal(true) }),
   },
@@ -179,6 +180,7 @@ export const runContracts = contracts({
   'DELETE /api/sessions/:id': {
     summary: 'Drop a planned session; its runs stay',
     role: 'member',
+    audit: 'removal',
     params: byId,
     response: sessions,
   },

@@ -1,7 +1,16 @@
 import * as z from 'zod';
-import { byId, contracts, encodingSchema, flag, uuid } from '../../base/contract';
+import {
+  byId,
+  contracts,
+  encodingSchema,
+  flag,
+  pageOf,
+  pageQuery,
+  uuid,
+} from '../../base/contract';
 import { PART_KINDS, partKind } from '../../parts';
 import { jobSchema, loadReport } from '../../parts/contract';
+import { auditQuery, auditRow, auditRule, auditRuleAnswer } from './audit';
 import { backupList, backupName, backupPlan, backupRow, restoreReport } from './backups';
 import { bundleSchema, demoReport as demoSchema, shareReportSchema } from './bundle';
 import {
@@ -17,12 +26,18 @@ import {
   pieceElsewhere,
 } from './loans';
 import {
+  accountAnswer,
+  codesBegun,
+  codesBody,
+  confirmAnswer,
+  confirmBody,
   meAnswer,
   memberBody,
   memberList,
   memberPatch,
   memberRow,
   passwordBody,
+  recoveryCodes,
   signInBody,
 } from './members';
 import {
@@ -46,6 +61,7 @@ export const accessContracts = contracts({
   'POST /api/sign-in': {
     summary: 'Sign in by name and password; the session comes as a cookie',
     role: 'anyone',
+    audit: 'sign-in',
     body: signInBody,
     bodyLimit: '4kb',
     response: meAnswer,
@@ -53,6 +69,7 @@ export const accessContracts = contracts({
   'POST /api/sign-out': {
     summary: 'End the session',
     role: 'anyone',
+    audit: 'sign-out',
     body: z.strictObject({}),
     bodyLimit: '1kb',
     response: meAnswer,
@@ -65,6 +82,8 @@ export const accessContracts = contracts({
   'POST /api/members': {
     summary: 'Write a member down, with or without a password',
     role: 'keeper',
+    audit: 'member',
+    confirm: true,
     body: memberBody,
     bodyLimit: '4kb',
     response: memberRow,
@@ -72,6 +91,8 @@ export const accessContracts = contracts({
   'PATCH /api/members/:id': {
     summary: 'Rename a member, give another role, let go or take back in',
     role: 'keeper',
+    audit: 'member',
+    confirm: true,
     params: byId,
     body: memberPatch,
     response: memberRow,
@@ -81,10 +102,106 @@ export const accessContracts = contracts({
     summary:
       "A new password: one's own with the current one, or that of another by a keeper; every session under the old one ends",
     role: 'reader',
+    audit: 'password',
     params: byId,
     body: passwordBody,
     bodyLimit: '4kb',
     response: memberRow,
+  },
+});
+
+/** One's own account; where nobody signs in there is none. */
+export const accountContracts = contracts({
+  'GET /api/me/account': {
+    summary: "One's own one-time codes and the browsers that are signed in",
+    role: 'reader',
+    response: accountAnswer,
+  },
+  'POST /api/me/confirm': {
+    summary: 'Give the password again, before an act that asks for it',
+    role: 'reader',
+    audit: 'confirmation',
+    body: confirmBody,
+    bodyLimit: '4kb',
+    response: confirmAnswer,
+  },
+  'POST /api/me/one-time-codes': {
+    summary:
+      'A new secret for an authenticator program; nothing changes until a code of it is given',
+    role: 'reader',
+    audit: 'one-time-codes',
+    confirm: true,
+    body: z.strictObject({}),
+    bodyLimit: '1kb',
+    response: codesBegun,
+  },
+  'PUT /api/me/one-time-codes': {
+    summary: 'Give the first code: from now on signing in asks for one; answers the recovery codes',
+    role: 'reader',
+    audit: 'one-time-codes',
+    confirm: true,
+    body: codesBody,
+    bodyLimit: '1kb',
+    response: recoveryCodes,
+  },
+  'DELETE /api/me/one-time-codes': {
+    summary: 'No more one-time codes for me',
+    role: 'reader',
+    audit: 'one-time-codes',
+    confirm: true,
+    response: z.object({ removed: z.boolean() }),
+  },
+  'DELETE /api/members/:id/one-time-codes': {
+    summary: 'No more one-time codes for a member who lost the device and the recovery codes',
+    role: 'keeper',
+    audit: 'one-time-codes',
+    confirm: true,
+    params: byId,
+    response: z.object({ removed: z.boolean() }),
+  },
+  'DELETE /api/me/sessions/:id': {
+    summary: 'End the session of another browser of mine',
+    role: 'reader',
+    audit: 'session',
+    params: byId,
+    response: accountAnswer,
+  },
+  'DELETE /api/me/sessions': {
+    summary: 'End the sessions of all my other browsers',
+    role: 'reader',
+    audit: 'session',
+    response: accountAnswer,
+  },
+});
+
+export const auditContracts = contracts({
+  'GET /api/audit': {
+    summary: 'Who did what, newest first',
+    role: 'keeper',
+    query: auditQuery.extend(pageQuery),
+    response: pageOf(auditRow),
+  },
+  'GET /api/audit-file': {
+    summary: 'The same as a file, CSV or JSON',
+    role: 'keeper',
+    audit: 'download',
+    query: auditQuery.extend({ format: z.enum(['csv', 'json']).default('csv') }),
+    response: z.string(),
+    sends: 'bytes',
+  },
+  'GET /api/audit/rule': {
+    summary: 'How long the audit trail is kept, and how much of it there is',
+    role: 'keeper',
+    response: auditRuleAnswer,
+  },
+  'PUT /api/audit/rule': {
+    summary: 'How long the audit trail is kept',
+    role: 'keeper',
+    audit: 'rule',
+    confirm: true,
+    body: auditRule,
+    response: auditRuleAnswer,
+    revision: 'required',
   },
 });
 
@@ -97,6 +214,7 @@ export const backupContracts = contracts({
   'POST /api/backups': {
     summary: 'Back everything up now; leaving the request stops it and nothing stays',
     role: 'keeper',
+    audit: 'backup',
     body: z.strictObject({}),
     bodyLimit: '1kb',
     response: backupRow,
@@ -104,6 +222,7 @@ export const backupContracts = contracts({
   'PUT /api/backups/plan': {
     summary: 'How often backups are made by themselves, and how many of those are kept',
     role: 'keeper',
+    audit: 'rule',
     body: backupPlan,
     response: backupPlan.extend({ rev: z.number().int() }),
     revision: 'required',
@@ -111,6 +230,7 @@ export const backupContracts = contracts({
   'POST /api/backups/:name/check': {
     summary: 'Try a backup by restoring it beside the database',
     role: 'keeper',
+    audit: 'backup',
     params: byName,
     body: z.strictObject({}),
     bodyLimit: '1kb',
@@ -120,6 +240,8 @@ export const backupContracts = contracts({
     summary:
       'Put a backup in the place of everything; what is there now is tried and backed up first',
     role: 'keeper',
+    audit: 'restore',
+    confirm: true,
     params: byName,
     body: z.strictObject({}),
     bodyLimit: '1kb',
@@ -128,12 +250,16 @@ export const backupContracts = contracts({
   'DELETE /api/backups/:name': {
     summary: 'Let a backup go',
     role: 'keeper',
+    audit: 'removal',
+    confirm: true,
     params: byName,
     response: z.object({ removed: z.boolean() }),
   },
   'GET /api/backup-file': {
     summary: 'A backup as a file, to keep somewhere else',
     role: 'keeper',
+    audit: 'download',
+    confirm: true,
     query: byName,
     response: z.string(),
     sends: 'bytes',
@@ -160,11 +286,13 @@ export const dataContracts = contracts({
   'GET /api/bundle': {
     summary: 'Everything as one file',
     role: 'keeper',
+    audit: 'download',
     response: bundleSchema,
   },
   'POST /api/bundle': {
     summary: 'Load a file, whole or not at all',
     role: 'keeper',
+    audit: 'import',
     file: true,
     body: bundleSchema,
     bodyLimit: '128mb',
@@ -173,6 +301,7 @@ export const dataContracts = contracts({
   'POST /api/bundle-loads': {
     summary: 'Begin to load a file, whole or not at all; says how far it is',
     role: 'keeper',
+    audit: 'import',
     query: z.strictObject({
       name: z.string().trim().max(200).default(''),
       encoding: encodingSchema.optional(),
@@ -191,6 +320,7 @@ export const dataContracts = contracts({
   'GET /api/setups/:id/share-file': {
     summary: 'A setup with its parts as one file to give away',
     role: 'member',
+    audit: 'download',
     params: z.strictObject({ id: uuid }),
     query: z.strictObject({ prices: flag.default(false) }),
     response: bundleSchema,
@@ -203,6 +333,8 @@ export const dataContracts = contracts({
   'DELETE /api/demo': {
     summary: 'Remove the demo data; own data and what it needs stay',
     role: 'keeper',
+    audit: 'removal',
+    confirm: true,
     response: demoSchema,
   },
 });
@@ -265,6 +397,7 @@ export const newsContracts = contracts({
   'POST /api/feeds': {
     summary: 'Remember a feed (JSON Feed or Atom) to be read by hand or every so many hours',
     role: 'keeper',
+    audit: 'feed',
     body: feedBody,
     response: feedEntry,
   },
@@ -272,6 +405,7 @@ export const newsContracts = contracts({
     summary:
       'Change a feed: name, address, how often, whether it may lie on this machine or in the local network',
     role: 'keeper',
+    audit: 'feed',
     params: byId,
     body: feedPatch,
     response: feedEntry,
@@ -280,6 +414,8 @@ export const newsContracts = contracts({
   'DELETE /api/feeds/:id': {
     summary: 'Delete a feed and its news; releases made from it stay',
     role: 'keeper',
+    audit: 'removal',
+    confirm: true,
     params: byId,
     response: z.object({ removed: z.boolean() }),
   },

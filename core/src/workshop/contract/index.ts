@@ -1,3 +1,4 @@
+export * from './audit';
 export * from './backups';
 export * from './bundle';
 export * from './loans';

@@ -22,4 +22,20 @@ export interface Access {
 export interface Visit {
   address: string;
   token: string | null;
+  /** Token of a browser that has signed in before. */
+  known: string | null;
+  /** What the browser calls itself. */
+  browser: string;
+}
+
+/** A session: its id, and when the password was last given in it. */
+export interface OpenSession {
+  id: string;
+  confirmedAt: Date;
+}
+
+/** Who calls: a member with the session, or the built-in keeper without one. */
+export interface Signed {
+  actor: Actor;
+  session: OpenSession | null;
 }

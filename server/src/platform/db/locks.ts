@@ -9,6 +9,7 @@ const LOCKS = {
   backupPlan: 4314,
   backup: 4315,
   firstStart: 4316,
+  auditRule: 4317,
 } as const;
 export type LockName = keyof typeof LOCKS;
 

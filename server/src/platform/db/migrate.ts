@@ -16,6 +16,7 @@ import * as scout from './migrations/0011-scout';
 import * as trust from './migrations/0012-trust';
 import * as answers from './migrations/0013-answers';
 import * as forecasts from './migrations/0014-forecasts';
+import * as accounts from './migrations/0016-accounts';
 import * as statedFigures from './migrations/0015-stated-figures';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
@@ -35,6 +36,7 @@ const MIGRATIONS = [
   { name: '0013-answers', up: answers.up },
   { name: '0014-forecasts', up: forecasts.up },
   { name: '0015-stated-figures', up: statedFigures.up },
+  { name: '0016-accounts', up: accounts.up },
 ];
 
 const KNOWN: ReadonlySet<string> = new Set(MIGRATIONS.map((m) => m.name));

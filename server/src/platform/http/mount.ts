@@ -2,8 +2,10 @@ import { Router, type Request, type RequestHandler, type Response } from 'expres
 import * as z from 'zod';
 import { checked } from '@ruddy/core/base';
 import type { Caller, Contract } from '@ruddy/core/base/contract';
-import { type Actor, type Visit } from '../access/actor';
-import { actorOf, setSession, visitOf } from '../access/visit';
+import type { Actor, OpenSession, Visit } from '../access/actor';
+import { requireConfirmed } from '../access/confirmed';
+import { actorOf, setKnown, setSession, visitOf } from '../access/visit';
+import { recorded } from '../audit/recorded';
 import { fromZod, HttpProblem, idTaken, refusal } from './problem';
 import { type Answer, BYTES, type Call, type Route, type Services } from './route';
 import { unstorable } from './storable';
@@ -64,24 +66,39 @@ function rightType({ text, bytes }: Contract): RequestHandler {
   };
 }
 
-type Known = Visit & { actor: Actor | null };
+type Known = Visit & { actor: Actor | null; session: OpenSession | null };
 
 /** Authenticates and checks the role before the body is read. */
-function allow({ path, contract: { role } }: Route, services: Services): RequestHandler {
+function allow(route: Route, services: Services): RequestHandler {
+  const { path, contract } = route;
   return async (req: Request, res: Response, next) => {
     res.locals['route'] = path;
     const visit = visitOf(req, services.access);
-    const actor = await actorOf(services, visit);
-    if (role !== 'anyone') {
-      if (!actor) throw new HttpProblem(401, 'Sign in first');
-      if (RANK[actor.role] < RANK[role])
-        throw new HttpProblem(403, 'Not for this role', {
-          detail: `This needs a ${role}; ${actor.name} is a ${actor.role} here`,
-        });
+    const signed = await actorOf(services, visit);
+    const known: Known = {
+      ...visit,
+      actor: signed?.actor ?? null,
+      session: signed?.session ?? null,
+    };
+    res.locals['known'] = known;
+    if (contract.role !== 'anyone') {
+      if (!signed) throw new HttpProblem(401, 'Sign in first');
+      // A member who is refused is written down; nobody in particular is not, whoever fills the trail that way.
+      await recorded(route, services, req, known, () => {
+        mayCall(signed.actor, contract);
+        if (contract.confirm) requireConfirmed(signed.session, services.now());
+        return Promise.resolve(null);
+      });
     }
-    res.locals['known'] = { ...visit, actor } satisfies Known;
     next();
   };
+}
+
+function mayCall(actor: Actor, { role }: Contract): void {
+  if (RANK[actor.role] < RANK[role])
+    throw new HttpProblem(403, 'Not for this role', {
+      detail: `This needs a ${role}; ${actor.name} is a ${actor.role} here`,
+    });
 }
 
 /** The body as its contract takes it: JSON, text or bytes. */
@@ -96,6 +113,7 @@ function parsedBody(req: Request, res: Response, contract: Contract): unknown {
 
 function send(res: Response, services: Services, answer: Answer<unknown>): void {
   if (answer.session !== undefined) setSession(res, services.access, answer.session);
+  if (answer.known !== undefined) setKnown(res, services.access, answer.known);
   if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
   res.setHeader('Cache-Control', 'no-store');
   res.status(answer.status ?? 200);
@@ -116,24 +134,33 @@ async function storedOnce<T>(run: () => Promise<T>): Promise<T> {
   }
 }
 
-function handler({ contract, run }: Route, services: Services): RequestHandler {
+/** What a handler is called with: each part of the request, checked by the contract. */
+function callOf(contract: Contract, req: Request, res: Response): Call<Contract> {
+  const visit = res.locals['known'] as Known;
+  const params = parse(contract.params, req.params, 'path');
+  const query = parse(contract.query, req.query, 'query');
+  const body = parsedBody(req, res, contract);
+  const gone = new AbortController();
+  res.once('close', () => gone.abort());
+  return {
+    params,
+    query,
+    body,
+    revision: revision(req.header('if-match'), contract),
+    actor: visit.actor ?? NOBODY,
+    visit,
+    signal: gone.signal,
+  } as Call<Contract>;
+}
+
+function handler(route: Route, services: Services): RequestHandler {
+  const { contract, run } = route;
   return async (req: Request, res: Response) => {
-    const visit = res.locals['known'] as Known;
-    const params = parse(contract.params, req.params, 'path');
-    const query = parse(contract.query, req.query, 'query');
-    const body = parsedBody(req, res, contract);
-    const gone = new AbortController();
-    res.once('close', () => gone.abort());
-    const call = {
-      params,
-      query,
-      body,
-      revision: revision(req.header('if-match'), contract),
-      actor: visit.actor ?? NOBODY,
-      visit,
-      signal: gone.signal,
-    } as Call<Contract>;
-    const answer = await storedOnce(() => run(call, services, req, res));
+    const known = res.locals['known'] as Known;
+    const answer = await recorded(route, services, req, known, async () => {
+      const call = callOf(contract, req, res);
+      return (await storedOnce(() => run(call, services, req, res))) as Answer<unknown> | undefined;
+    });
     if (!contract.sends) send(res, services, answer as Answer<unknown>);
   };
 }

@@ -1,7 +1,7 @@
 /// <reference types="pino-http" />
 import type { ErrorRequestHandler } from 'express';
 import type * as z from 'zod';
-import { DEEPEST_JSON, problemCode, problemType } from '@ruddy/core/base';
+import { DEEPEST_JSON, problemCode, type ProblemCode, problemType } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
 
 export interface FieldError {
@@ -19,6 +19,10 @@ export class HttpProblem extends Error {
       errors?: FieldError[];
       current?: unknown;
       retryAfterS?: number;
+      /** The code where the status alone does not say it. */
+      code?: ProblemCode;
+      /** Who or what it was about, for the audit trail. */
+      about?: string;
     } = {},
   ) {
     super(title);
@@ -185,11 +189,11 @@ export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next)
   }
   const known = knownProblem(error) ?? fromParser(error);
   if (!known) req.log?.error({ err: error }, 'unexpected');
-  const { retryAfterS, ...more } = known?.more ?? {};
+  const { retryAfterS, code, about: _about, ...more } = known?.more ?? {};
   if (retryAfterS !== undefined) res.setHeader('Retry-After', String(retryAfterS));
   const status = known?.status ?? 500;
   const problem: Problem = {
-    type: problemType(problemCode(status)),
+    type: problemType(code ?? problemCode(status)),
     title: known?.title ?? 'Something went wrong here',
     status,
     ...more,

@@ -2,7 +2,13 @@ import type { Request, Response } from 'express';
 import type * as z from 'zod';
 import type { CallOf, Contract, EndpointKey, Method } from '@ruddy/core/base/contract';
 import type { StreamEvent } from '@ruddy/core/bench/contract';
-import { type Access, type Actor, THIS_MACHINE, type Visit } from '../access/actor';
+import {
+  type Access,
+  type Actor,
+  type OpenSession,
+  THIS_MACHINE,
+  type Visit,
+} from '../access/actor';
 import type { Meter } from '../health/meter';
 import { HttpProblem } from './problem';
 
@@ -49,7 +55,7 @@ export interface Services {
 export interface Caller {
   /** The caller. Without a session on an endpoint for anyone it is the anonymous actor: `visit` has the address. */
   actor: Actor;
-  visit: Visit & { actor: Actor | null };
+  visit: Visit & { actor: Actor | null; session: OpenSession | null };
   /** Aborted when whoever asked has gone away before the answer. */
   signal: AbortSignal;
 }
@@ -61,6 +67,11 @@ export interface Answer<T> {
   body: T;
   /** A session for the browser to keep; null takes it back. */
   session?: string | null;
+  /** A token by which the browser is known at its next sign-in. */
+  known?: string;
+  /** For the audit trail: who or what it was about, and who did it where the caller was nobody before. */
+  about?: string;
+  by?: Actor;
   /** A file to keep instead of JSON: its name and type; the body is then its text or its bytes. */
   file?: { name: string; type: string };
 }

@@ -16,8 +16,8 @@ export interface Place {
   now: () => Date;
 }
 
-/** Sessions and sign-in attempts are not backed up: an old backup must not revive an old session. */
-export const MOMENT = ['sessions', 'sign_in_tries'];
+/** Sessions, known browsers and sign-in attempts are not backed up: an old backup must not revive an old session. */
+export const MOMENT = ['sessions', 'known_browsers', 'sign_in_tries'];
 
 /**
  * Write everything into one file while others go on working: counts and file see the same moment. It gets its name only when it is

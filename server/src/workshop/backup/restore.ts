@@ -13,6 +13,7 @@ import {
   unusedDatabases,
 } from '../../platform/db/admin';
 import { connect } from '../../platform/db/connect';
+import { KEEP_AUDIT } from '../../platform/audit/kept';
 import { LATEST, migrate } from '../../platform/db/migrate';
 import { makeBackup, MOMENT, type Place } from './make';
 import { runProgram } from './programs';
@@ -148,7 +149,7 @@ export async function restoreFile(
     await runProgram(p.bin, 'pg_restore', ['--no-owner', '--no-privileges', '-f', sql, file], on);
     await writeFile(
       first,
-      `SET lock_timeout = '${WAIT_S}s';\nDROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`,
+      `SET lock_timeout = '${WAIT_S}s';\n${KEEP_AUDIT}DROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`,
       {
         mode: 0o600,
       },

@@ -8,6 +8,7 @@ import {
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Role } from '@ruddy/core/workshop/contract';
 import {
+  bigint,
   flag,
   instant,
   integer,
@@ -30,6 +31,10 @@ export class MemberModel extends Model<
   declare role: Role;
   declare passwordHash: string | null;
   declare active: CreationOptional<boolean>;
+  /** Secret of the one-time codes; the one that waits for its first code; step of the last code used. */
+  declare codeSecret: CreationOptional<string | null>;
+  declare codePending: CreationOptional<string | null>;
+  declare codeStep: CreationOptional<number | null>;
   declare rev: CreationOptional<number>;
 }
 
@@ -43,6 +48,9 @@ export function defineMember(sequelize: Sequelize): void {
       role: text(),
       passwordHash: optional(text()),
       active: withDefault(flag(), true),
+      codeSecret: optional(text()),
+      codePending: optional(text()),
+      codeStep: optional(bigint()),
       rev: withDefault(integer(), 1),
     },
     { sequelize, tableName: 'members' },
