@@ -79,6 +79,8 @@ async function places(): Promise<string[]> {
     '/workshop/rules',
     '/workshop/data',
     '/workshop/feeds',
+    '/workshop/audit',
+    '/account',
   ];
 }
 
@@ -274,6 +276,8 @@ describe('the keyboard', () => {
     '/bench/practice',
     '/workshop/loans',
     '/workshop/feeds',
+    '/workshop/audit',
+    '/account',
   ];
   const focused = (selector: string) =>
     w.page.evaluate((s) => document.activeElement?.matches(s) ?? false, selector);

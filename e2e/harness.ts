@@ -29,6 +29,8 @@ export interface World {
   /** Kill the server at once, as a power cut would, or start it again where it was. */
   kill(): Promise<void>;
   revive(): Promise<void>;
+  /** Changes the database behind the server's back, as where a test cannot wait for time to pass. */
+  sql(statement: string): void;
   /** Another server process on the same database; gives its address. It ends with the file. */
   another(): Promise<string>;
   open(path: string): Promise<void>;
@@ -156,6 +158,9 @@ export function world(options: WorldOptions = {}): World {
     }
     const port = await serve('0');
     w.url = `http://${options.beyond ? addressBeyond() : '127.0.0.1'}:${port}`;
+    w.sql = (statement) => {
+      cluster.psql(database, statement);
+    };
     w.kill = () =>
       new Promise((resolve) => {
         server.once('exit', () => resolve());

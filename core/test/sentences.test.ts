@@ -373,7 +373,7 @@ const PLAIN =
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
   badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
   experimentText unusedText frameEvidenceText statedFigureText
-  sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(
+  sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn auditHeadline`.split(
     /\s+/,
   );
 

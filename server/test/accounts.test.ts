@@ -145,7 +145,6 @@ describe('the password again', () => {
         .send({ password: 'three slow herons waiting' }),
       restore: keeper.post(`/api/backups/${name}/restore`).send({}),
       backup: keeper.delete(`/api/backups/${name}`),
-      file: keeper.get(`/api/backup-file?name=${name}`),
       demo: keeper.delete('/api/demo'),
       rule: keeper.put('/api/audit/rule').set('If-Match', '"0"').send({ days: 30 }),
     };

@@ -116,7 +116,7 @@ export async function confirm(
   });
   if (fits === 'missing') {
     await attempt.giveBack();
-    throw invalid('code', 'One-time code: must not be empty');
+    throw codeNeeded();
   }
   if (fits === 'wrong') throw invalid('code', WRONG_CODE);
   await attempt.forget();

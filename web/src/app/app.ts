@@ -13,6 +13,8 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatToolbarModule } from '@angular/material/toolbar';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { from, switchMap } from 'rxjs';
+import { ApiClient } from './platform/api/api-client';
 import { ComparisonList } from './setups/comparison-list';
 import { Keys } from './platform/shell/keys';
 import { SearchBox } from './platform/shell/search-box';
@@ -78,6 +80,10 @@ export class App {
   );
 
   constructor() {
+    inject(ApiClient).confirmation = () =>
+      from(import('./platform/shell/password-dialog')).pipe(
+        switchMap((m) => m.askPassword(this.#injector)),
+      );
     this.keys.bind([
       { key: '/', what: 'Search parts and setups', run: () => this.search()?.focus() },
       { key: '?', what: 'Keyboard shortcuts', run: () => this.showKeys() },

@@ -178,6 +178,16 @@ export const routes: Routes = [
     loadComponent: () => import('./workshop/members-page').then((m) => m.MembersPage),
   },
   {
+    path: 'account',
+    title: 'My account',
+    loadComponent: () => import('./workshop/account-page').then((m) => m.AccountPage),
+  },
+  {
+    path: 'workshop/audit',
+    title: 'Audit trail',
+    loadComponent: () => import('./workshop/audit-page').then((m) => m.AuditPage),
+  },
+  {
     path: 'workshop/backup',
     title: 'Backup',
     loadComponent: () => import('./workshop/backup-page').then((m) => m.BackupPage),

@@ -259,7 +259,6 @@ export const backupContracts = contracts({
     summary: 'A backup as a file, to keep somewhere else',
     role: 'keeper',
     audit: 'download',
-    confirm: true,
     query: byName,
     response: z.string(),
     sends: 'bytes',

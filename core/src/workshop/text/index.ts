@@ -1,1 +1,2 @@
 export * from './loans';
+export * from './audit';

@@ -1,4 +1,6 @@
 import type { Request } from 'express';
+import { validate } from 'uuid';
+import { MemberModel } from '../access/models/member';
 import type { Actor, Visit } from '../access/actor';
 import { knownProblem } from '../http/problem';
 import type { Answer, Route, Services } from '../http/route';
@@ -20,8 +22,12 @@ function refusalOf(error: unknown): { status: number; why: string; about: string
   };
 }
 
-/** The id or the name in the path says what it was about where the handler does not. */
-const fromPath = (req: Request) => Object.values(req.params).join(', ');
+/** Where the handler does not say what it was about, the path does: the name of a member, or the id or name in it. */
+async function fromPath(path: string, req: Request): Promise<string> {
+  const named = Object.values(req.params).join(', ');
+  if (!path.startsWith('/api/members/') || !validate(named)) return named;
+  return (await MemberModel.findByPk(named))?.name ?? named;
+}
 
 /**
  * Runs what an endpoint does and writes into the audit trail, where its contract says so, who did it and how it ended:
@@ -46,13 +52,16 @@ export async function recorded<T extends Answer<unknown> | null | undefined>(
     const answer = await run();
     if (answer !== null)
       await write(answer?.by ?? known.actor, {
-        about: answer?.about ?? fromPath(req),
+        about: answer?.about ?? (await fromPath(path, req)),
         status: answer?.status ?? 200,
       });
     return answer;
   } catch (error) {
     const refused = refusalOf(error);
-    if (refused) await write(known.actor, { ...refused, about: refused.about ?? fromPath(req) });
+    if (refused) {
+      const about = refused.about ?? (await fromPath(path, req).catch(() => ''));
+      await write(known.actor, { ...refused, about });
+    }
     throw error;
   }
 }

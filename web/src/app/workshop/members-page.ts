@@ -4,7 +4,6 @@ import {
   computed,
   ElementRef,
   inject,
-  input,
   signal,
 } from '@angular/core';
 import {
@@ -22,9 +21,10 @@ import type { MemberRow, Role } from '@ruddy/core/workshop/contract';
 import { MEMBER_WORDS } from '@ruddy/core/workshop/text';
 import { MembersData } from './people';
 import { Session } from '../platform/api/session';
-import { pluralize, orEmpty } from '../platform/shared/format';
+import { pluralize } from '../platform/shared/format';
 import { PasswordForm } from './password-form';
 import { Acts } from '../platform/kit/ask';
+import { Confirm } from '../platform/kit/confirm';
 import { readyToSend } from '../platform/kit/problems';
 import { WorkshopNav } from './workshop-nav';
 import { Rows } from '../platform/kit/rows';
@@ -65,10 +65,9 @@ export class MembersPage {
   ];
   readonly #data = inject(MembersData);
   readonly #acts = inject(Acts);
+  readonly #confirm = inject(Confirm);
   readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly session = inject(Session);
-  /** Opened to change one's own password. */
-  readonly mine = input('', { transform: orEmpty });
   readonly rows = signal<readonly MemberRow[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
@@ -96,9 +95,6 @@ export class MembersPage {
   readonly words = MEMBER_WORDS;
   readonly least = PASSWORD_LEAST;
   readonly people = computed(() => (this.rows() ?? []).filter((m) => !m.builtIn));
-  readonly own = computed(
-    () => this.people().find((m) => m.id === this.session.member()?.id) ?? null,
-  );
   readonly headline = computed(() => {
     if (!this.rows()) return 'Reading the members …';
     const here = this.people().filter((m) => m.active);
@@ -110,6 +106,31 @@ export class MembersPage {
 
   constructor() {
     this.#load();
+  }
+
+  signsIn(m: MemberRow): string {
+    if (!m.hasPassword) return 'no password';
+    const codes = m.oneTimeCodes ? ', with one-time codes' : '';
+    return `${m.signedIn > 0 ? `yes, in ${m.signedIn} now` : 'yes'}${codes}`;
+  }
+
+  askCodes(m: MemberRow): void {
+    this.#confirm.before(
+      {
+        title: `Take the one-time codes off ${m.name}?`,
+        loses: `From then on the password alone lets ${m.name} in.`,
+        more: 'Make sure it is really they who ask.',
+        act: 'Take them off',
+      },
+      () =>
+        this.#acts.run(this.#data.dropCodes(m.id), {
+          line: this.problem,
+          then: () => {
+            this.said.set(`${m.name} signs in with the password alone.`);
+            this.#load();
+          },
+        }),
+    );
   }
 
   roleMeta(m: MemberRow): FieldMeta {

@@ -1,10 +1,15 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
+import type { Page } from '@ruddy/core/base/contract';
 import type {
+  Account,
+  AuditRow,
+  AuditRule,
   BackupList,
   BackupPlan,
   BackupRow,
   ChainCheck,
+  CodesBegun,
   Lendable,
   LoanRow,
   MemberRow,
@@ -13,6 +18,7 @@ import type {
   Role,
 } from '@ruddy/core/workshop/contract';
 import { ApiClient } from '../platform/api/api-client';
+import type { RequestTo } from '../platform/api/endpoints';
 
 export interface Lending {
   fromOn: string;
@@ -85,8 +91,54 @@ export class MembersData {
   ): Observable<MemberRow> {
     return this.#api.call('PATCH /api/members/:id', { params: { id }, body: patch, revision: rev });
   }
+  dropCodes(id: string): Observable<{ removed: boolean }> {
+    return this.#api.call('DELETE /api/members/:id/one-time-codes', { params: { id } });
+  }
   password(id: string, body: { current: string; password: string }): Observable<MemberRow> {
     return this.#api.call('POST /api/members/:id/password', { params: { id }, body });
+  }
+}
+
+/** One's own account: one-time codes and signed-in browsers. */
+@Injectable({ providedIn: 'root' })
+export class AccountData {
+  readonly #api = inject(ApiClient);
+
+  read(): Observable<Account> {
+    return this.#api.call('GET /api/me/account');
+  }
+  beginCodes(): Observable<CodesBegun> {
+    return this.#api.call('POST /api/me/one-time-codes', { body: {} });
+  }
+  acceptCodes(code: string): Observable<{ recovery: string[] }> {
+    return this.#api.call('PUT /api/me/one-time-codes', { body: { code } });
+  }
+  dropCodes(): Observable<{ removed: boolean }> {
+    return this.#api.call('DELETE /api/me/one-time-codes');
+  }
+  /** Ends one other browser's session, or those of all others. */
+  end(id: string | null): Observable<Account> {
+    return id === null
+      ? this.#api.call('DELETE /api/me/sessions')
+      : this.#api.call('DELETE /api/me/sessions/:id', { params: { id } });
+  }
+}
+
+export type AuditFilter = RequestTo<'GET /api/audit'>['query'] & { cursor?: string };
+
+/** Who did what. */
+@Injectable({ providedIn: 'root' })
+export class AuditData {
+  readonly #api = inject(ApiClient);
+
+  list(query: NonNullable<AuditFilter>): Observable<Page<AuditRow>> {
+    return this.#api.call('GET /api/audit', { query });
+  }
+  rule(): Observable<AuditRule> {
+    return this.#api.call('GET /api/audit/rule');
+  }
+  keep(days: number, rev: number): Observable<AuditRule> {
+    return this.#api.call('PUT /api/audit/rule', { body: { days }, revision: rev });
   }
 }
 

@@ -8,6 +8,7 @@ const TABS: readonly Tab[] = [
   { path: '/workshop/backup', name: 'Backup' },
   { path: '/workshop/data', name: 'Data' },
   { path: '/workshop/feeds', name: 'Feeds' },
+  { path: '/workshop/audit', name: 'Audit trail' },
 ];
 
 @Component({

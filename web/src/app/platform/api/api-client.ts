@@ -1,7 +1,7 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { catchError, Subject, throwError, type Observable } from 'rxjs';
-import { problemCode, type ProblemCode, problemType } from '@ruddy/core/base';
+import { catchError, defer, Subject, switchMap, throwError, type Observable } from 'rxjs';
+import { codeOf, problemCode, type ProblemCode, problemType } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
 import type { AnswerOf, Endpoint, RequestTo } from './endpoints';
 
@@ -15,7 +15,7 @@ export class ApiError extends Error {
   }
 
   get code(): ApiErrorCode {
-    return this.problem.status <= 0 ? 'unreachable' : problemCode(this.problem.status);
+    return this.problem.status <= 0 ? 'unreachable' : codeOf(this.problem);
   }
 
   /** The message for one field, or null. Paths are JSON paths like `spec/sockets/0/key`. */
@@ -101,6 +101,8 @@ export class ApiClient {
   readonly #signedOut = new Subject<void>();
   /** The server asks for a sign-in: the session ended, or there was none. */
   readonly signedOut = this.#signedOut.asObservable();
+  /** Asks for the password before an act that needs it; true: it was given. The shell sets it. */
+  confirmation: (() => Observable<boolean>) | null = null;
 
   /**
    * Calls an endpoint by its key; what it takes and answers is typed by its contract.
@@ -139,8 +141,20 @@ export class ApiClient {
     return this.guard(this.#http.post<unknown>(`/api${path}`, body));
   }
 
-  /** Turn whatever goes wrong into an `ApiError`. */
+  /** Turns whatever goes wrong into an `ApiError`. Where the password is asked for again, it is, and the call made once more. */
   guard<T>(source: Observable<T>): Observable<T> {
+    return this.#known(source).pipe(
+      catchError((error: ApiError) => {
+        const ask = this.confirmation;
+        if (error.code !== 'confirm-first' || !ask) return throwError(() => error);
+        return defer(ask).pipe(
+          switchMap((given) => (given ? this.#known(source) : throwError(() => error))),
+        );
+      }),
+    );
+  }
+
+  #known<T>(source: Observable<T>): Observable<T> {
     return source.pipe(
       catchError((error: unknown) => {
         const problem = toProblem(error);

@@ -18,6 +18,8 @@ import type {
 import type { catalogueContracts, searchContracts } from '@ruddy/core/buy/contract';
 import type {
   accessContracts,
+  accountContracts,
+  auditContracts,
   backupContracts,
   dataContracts,
   loanContracts,
@@ -44,6 +46,8 @@ export type Endpoints = typeof importContracts &
   typeof catalogueContracts &
   typeof searchContracts &
   typeof accessContracts &
+  typeof accountContracts &
+  typeof auditContracts &
   typeof backupContracts &
   typeof dataContracts &
   typeof loanContracts &

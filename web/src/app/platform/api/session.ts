@@ -47,9 +47,9 @@ export class Session {
     return member !== null && RANK[member.role] >= RANK[role];
   }
 
-  signIn(name: string, password: string): Observable<Me> {
+  signIn(name: string, password: string, code: string): Observable<Me> {
     return this.#api
-      .call('POST /api/sign-in', { body: { name, password } })
+      .call('POST /api/sign-in', { body: { name, password, code } })
       .pipe(tap((me) => this.#take(me)));
   }
 

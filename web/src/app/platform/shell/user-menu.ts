@@ -14,7 +14,7 @@ const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
   { value: 'dark', name: 'Colours: dark' },
 ];
 
-/** The menu of the present member: colours, keyboard shortcuts, password, sign-out. */
+/** The menu of the present member: colours, keyboard shortcuts, account, sign-out. */
 @Component({
   selector: 'rb-user-menu',
   imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, RouterLink],
@@ -48,9 +48,7 @@ const THEMES: readonly { readonly value: Theme; readonly name: string }[] = [
         <mat-icon svgIcon="keyboard" />Keyboard shortcuts
       </button>
       @if (session.signsIn() && session.member()) {
-        <a mat-menu-item routerLink="/workshop/members" [queryParams]="{ mine: '1' }"
-          ><mat-icon svgIcon="password" />My password</a
-        >
+        <a mat-menu-item routerLink="/account"><mat-icon svgIcon="password" />My account</a>
         <button mat-menu-item (click)="leave()"><mat-icon svgIcon="logout" />Sign out</button>
       }
     </mat-menu>
