@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { nameLine, textLine } from '../base/contract';
 
 const say = (label: string, min: number, max: number, unit: string) =>
   `${label}: a number from ${min} to ${max}${unit ? ` ${unit}` : ''}, or nothing`;
@@ -7,12 +8,7 @@ function figure(label: string, unit: string, min: number, max: number) {
   const error = say(label, min, max, unit);
   return z.number({ error }).min(min, { error }).max(max, { error }).nullable().default(null);
 }
-const words = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` })
-    .default('');
+const words = (label: string, most: number) => textLine(label, most).default('');
 
 /** How the host is set in one of its two states. The three power limits differ by how long they may last. */
 export const profileSchema = z.strictObject({
@@ -72,11 +68,7 @@ export const FORCED_BY = {
 } as const;
 
 const programSchema = z.strictObject({
-  name: z
-    .string()
-    .trim()
-    .min(1, { error: 'Program: must not be empty' })
-    .max(80, { error: 'Program: at most 80 characters' }),
+  name: nameLine('Program', 80),
   uses: z.enum(['outside', 'inside', 'software']).nullable().default(null),
   forced: z
     .enum(Object.keys(FORCED_BY) as [keyof typeof FORCED_BY, ...(keyof typeof FORCED_BY)[]])
@@ -86,11 +78,7 @@ const programSchema = z.strictObject({
 export type Program = z.infer<typeof programSchema>;
 
 const tuningSchema = z.strictObject({
-  what: z
-    .string()
-    .trim()
-    .min(1, { error: 'Step: must not be empty' })
-    .max(80, { error: 'Step: at most 80 characters' }),
+  what: nameLine('Step', 80),
   from: words('Before', 40),
   to: words('After', 40),
   /** What it gained in the same run, %; less than 0 lost. */

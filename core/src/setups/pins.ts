@@ -1,17 +1,12 @@
 import * as z from 'zod';
+import { textLine } from '../base/contract';
 import { softwareRole } from '../parts';
-
-const line = (what: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${what}: at most ${most} characters` });
 
 /** A version hold, with its reason. */
 export const pinSchema = z.strictObject({
   role: softwareRole,
-  version: line('Version', 60).min(1, { error: 'Version: must not be empty' }),
-  reason: line('Reason', 300).default(''),
+  version: textLine('Version', 60).min(1, { error: 'Version: must not be empty' }),
+  reason: textLine('Reason', 300).default(''),
 });
 /** Pins of a setup: one for each kind of software at most. */
 export const pinsSchema = z

@@ -15,10 +15,4 @@ export const percentAmount = z
   .number()
   .min(0, { error: 'Discount: 0 to 100 %' })
   .max(100, { error: 'Discount: 0 to 100 %' });
-export const textLine = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` });
-
 export const condition = z.enum(['new', 'used', 'refurbished']);

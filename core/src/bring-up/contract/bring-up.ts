@@ -1,16 +1,10 @@
 import * as z from 'zod';
 import { DRIVER_SCHOOLS, ORDER_IDS, OUTCOMES, PURPOSES, STEP_IDS, SYMPTOM_IDS } from '../../base';
-import { instant, isoDate, uuid } from '../../base/contract';
+import { instant, isoDate, uuid, textLine } from '../../base/contract';
 import { installedSchema, softwareRole, WORD_SETTINGS } from '../../parts';
 import { CAME_BACK_WRONG, type CameBackWrong } from '../../setups';
 import { setupSchema } from '../../setups/contract';
 import { STEP_STATES } from '../steps/fold';
-
-const line = (what: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${what}: at most ${most} characters` });
 
 /** Begin an attempt; one that is still open ends with it. */
 export const attemptBody = z.strictObject({
@@ -33,11 +27,11 @@ export const stepBody = z
     attempt: uuid,
     step: z.enum(STEP_IDS),
     state: z.enum(STEP_STATES),
-    reason: line('Reason', 300).default(''),
+    reason: textLine('Reason', 300).default(''),
     symptom: z.enum(SYMPTOM_IDS).nullable().default(null),
     /** What stands in the places the step is about, in words. */
     about: about.default({}),
-    installed: z.partialRecord(softwareRole, line('Version', 60)).default({}),
+    installed: z.partialRecord(softwareRole, textLine('Version', 60)).default({}),
     settings: z.partialRecord(z.enum(WORD_SETTINGS), z.string().max(40).nullable()).default({}),
     /** What came back wrong after docking or undocking. */
     wrong: wrong.nullable().default(null),
@@ -46,7 +40,7 @@ export const stepBody = z
       .strictObject({
         id: uuid,
         outcome: z.enum(OUTCOMES),
-        note: line('Note', 2000).default(''),
+        note: textLine('Note', 2000).default(''),
         /** Mark the setup's present state as its last good one. */
         good: z.boolean().default(false),
       })
@@ -88,7 +82,7 @@ export type StepBody = z.input<typeof stepBody>;
 export const endBody = z.strictObject({
   id: uuid,
   outcome: z.enum(['failed', 'left']),
-  reason: line('Reason', 300).default(''),
+  reason: textLine('Reason', 300).default(''),
   happenedAt: instant.optional(),
 });
 
@@ -97,16 +91,16 @@ export const tryBody = z.strictObject({
   id: uuid,
   order: z.enum(ORDER_IDS),
   on: isoDate,
-  build: line('System build', 60).default(''),
+  build: textLine('System build', 60).default(''),
   worked: z.boolean(),
-  reason: line('Note', 300).default(''),
+  reason: textLine('Note', 300).default(''),
 });
 
 /** Retracts a fact that was noted by mistake. Both stay on record. */
 export const struckBody = z.strictObject({
   id: uuid,
   corrects: uuid,
-  reason: line('Reason', 300).min(1, { error: 'Reason: say why it is taken back' }),
+  reason: textLine('Reason', 300).min(1, { error: 'Reason: say why it is taken back' }),
 });
 
 /** A stretch of use: hours, and how often the card dropped out or the picture froze meanwhile. */
@@ -129,7 +123,7 @@ export const usedBody = z
       .int({ error: 'Freezes: a whole number' })
       .min(0)
       .max(100_000),
-    words: line('What was seen', 300).default(''),
+    words: textLine('What was seen', 300).default(''),
   })
   .superRefine((b, ctx) => {
     const days = (Date.parse(b.until) - Date.parse(b.from)) / 86_400_000 + 1;
@@ -154,7 +148,7 @@ export const usedRow = z.object({
 });
 export type UsedRow = z.infer<typeof usedRow>;
 
-export const goodBody = z.strictObject({ id: uuid, note: line('Note', 300).default('') });
+export const goodBody = z.strictObject({ id: uuid, note: textLine('Note', 300).default('') });
 
 const names = z.object({
   host: z.string(),

@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { condition, currency, fileId, instant, isoDate, origin, uuid } from '../../base/contract';
+import {
+  condition,
+  currency,
+  fileId,
+  instant,
+  isoDate,
+  origin,
+  uuid,
+  nameLine,
+} from '../../base/contract';
 import { framesAsked } from '../../runs/contract';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../../setups';
 import type { MachineKind } from '../search/outright';
@@ -130,11 +139,7 @@ export type MachineRow = z.infer<typeof machineRow>;
 export const machinesAnswer = z.object({ items: z.array(machineRow) });
 
 /** A search that is kept under a name. */
-const searchName = z
-  .string()
-  .trim()
-  .min(1, { error: 'Name: must not be empty' })
-  .max(80, { error: 'Name: at most 80 characters' });
+const searchName = nameLine('Name', 80);
 export const searchBody = z.strictObject({ id: uuid, name: searchName, ask: scoutAsk });
 export const searchInFile = z.strictObject({ id: fileId, name: searchName, ask: askShape(fileId) });
 export const searchPatch = z.strictObject({ name: searchName, ask: scoutAsk }).partial();

@@ -1,16 +1,11 @@
 import * as z from 'zod';
-import { fileId, instant, isoDate, origin, uuid } from '../../base/contract';
+import { fileId, instant, isoDate, origin, uuid, textLine } from '../../base/contract';
 import { PORT_STANDARDS, type PortStandard } from '../../parts';
 import type { ClaimJudged } from '../claims/claims';
 import { MEASURE_IDS, type MeasureId, TAG_IDS } from '../claims/measure';
 import { SAY_IDS } from '../claims/register';
 import { GRID_AXES, PROVENANCES } from '../labels';
 
-const line = (what: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${what}: at most ${most} characters` });
 const bound = z
   .number({ error: 'a number' })
   .min(-1000, { error: 'from -1000' })
@@ -19,7 +14,7 @@ const bound = z
 
 const claimShape = {
   /** The rule as it is stated. */
-  words: line('Claim', 200).min(3, { error: 'Claim: say it in words' }),
+  words: textLine('Claim', 200).min(3, { error: 'Claim: say it in words' }),
   measure: z.enum(MEASURE_IDS as [MeasureId, ...MeasureId[]], {
     error: 'What it is about: choose a measure',
   }),
@@ -29,13 +24,13 @@ const claimShape = {
     .array(
       z.strictObject({
         tag: z.enum(TAG_IDS as [(typeof TAG_IDS)[number]]),
-        has: line('Condition', 80).min(1),
+        has: textLine('Condition', 80).min(1),
       }),
     )
     .max(4, { error: 'At most 4 conditions' })
     .default([]),
   /** Where it was read or heard, without a person's name. */
-  source: line('Where it was stated', 200).default(''),
+  source: textLine('Where it was stated', 200).default(''),
   statedOn: isoDate.nullable().default(null),
 };
 const ends = (b: { lo: number | null; hi: number | null }, ctx: z.core.$RefinementCtx<unknown>) => {
@@ -92,10 +87,10 @@ const noteShape = {
     .array(z.enum(SAY_IDS as [(typeof SAY_IDS)[number]]))
     .min(1, { error: 'Say at least one thing' })
     .max(7),
-  version: line('Version of the title', 60).default(''),
+  version: textLine('Version of the title', 60).default(''),
   on: isoDate,
   provenance: z.enum(PROVENANCES).default('own'),
-  words: line('What was seen', 300).default(''),
+  words: textLine('What was seen', 300).default(''),
 };
 export const titleNoteBody = z.strictObject({
   id: uuid,

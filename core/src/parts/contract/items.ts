@@ -1,28 +1,22 @@
 import * as z from 'zod';
-import { fileId, instant, isoDate, origin, uuid } from '../../base/contract';
+import { fileId, instant, isoDate, origin, uuid, textLine } from '../../base/contract';
 import { softwareRole } from '../schema/release';
 import { valueSource } from '../schema/source';
 
-const line = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` });
-
 /** What is written of a piece, none of it filled in. */
 const words = {
-  label: line('Label', 60).min(1, { error: 'Label: must not be empty' }),
+  label: textLine('Label', 60).min(1, { error: 'Label: must not be empty' }),
   how: z.enum(['own', 'borrowed', 'gone']),
   /** Whose it is, in words; empty: the workshop's. */
-  owner: line('Whose', 60),
+  owner: textLine('Whose', 60),
   condition: z.enum(['new', 'used', 'worn', 'faulty']).nullable(),
   acquiredOn: isoDate.nullable(),
-  boughtFrom: line('Bought from', 120),
+  boughtFrom: textLine('Bought from', 120),
   /** What the packing or plug claims, word for word. */
-  claim: line('Claim', 200),
-  note: line('Note', 400),
+  claim: textLine('Claim', 200),
+  note: textLine('Note', 400),
   /** Stays here: never in a share file. */
-  serial: line('Serial number', 80),
+  serial: textLine('Serial number', 80),
 };
 
 /** What is known of this piece only and not of its part, by attribute, each with where it is known from. */
@@ -69,7 +63,7 @@ function factShape<T extends z.ZodType<string>>(id: T) {
     gbps: measured.nullable().default(null),
     /** Which software; only for `version`. */
     role: softwareRole.nullable().default(null),
-    words: line('Words', 200).default(''),
+    words: textLine('Words', 200).default(''),
   };
 }
 const whole = (f: { kind: string; gbps: number | null; role: string | null; words: string }) =>

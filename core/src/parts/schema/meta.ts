@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { textLine } from '../../base/contract';
 
 /** How a person learns a value that is not known, and how long it takes. */
 export interface FindOut {
@@ -137,10 +138,7 @@ export function wordAttr<const T extends Record<string, string>>(
  * @returns the schema with its metadata
  */
 export function textAttr(label: string, max: number, required: boolean, extra: Extra = {}) {
-  const text = z
-    .string({ error: `${label}: a line of text` })
-    .trim()
-    .max(max, { error: `${label}: at most ${max} characters` });
+  const text = textLine(label, max);
   const checked = required ? text.min(1, { error: `${label}: must not be empty` }) : text;
   return checked.register(attrs, { label, input: 'text', unsure: false, ...extra });
 }

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { OUTCOMES } from '../../base';
-import { currency, isoDate, uuid } from '../../base/contract';
+import { currency, isoDate, uuid, nameLine } from '../../base/contract';
 import { shownBy, videoPlug } from '../../chain';
 import { installedSchema, settingsSchema, softwareRole } from '../../parts';
 import { FINDING_CODES, type FindingCode } from '../codes';
@@ -76,11 +76,7 @@ export type TouchedRow = z.infer<typeof touchedRow>;
 export const installedBody = z.strictObject({
   id: uuid,
   role: softwareRole,
-  version: z
-    .string()
-    .trim()
-    .min(1, { error: 'Version: must not be empty' })
-    .max(60, { error: 'Version: at most 60 characters' }),
+  version: nameLine('Version', 60),
   on: isoDate,
   outcome: z
     .strictObject({

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fileId, instant, origin, uuid } from '../../base/contract';
+import { fileId, instant, origin, uuid, nameLine } from '../../base/contract';
 import { FORECAST_BASES } from '../frame-model/basis';
 import type { NoForecast, TitleForecast } from '../frame-model/title-forecast';
 
@@ -39,11 +39,7 @@ export const titleParams = z.strictObject({
 /** A title that is played, work that is done or a test that is run, again and again in the same way. */
 export const profileBody = z.strictObject({
   id: uuid,
-  name: z
-    .string()
-    .trim()
-    .min(1, { error: 'Name: must not be empty' })
-    .max(80, { error: 'Name: at most 80 characters' }),
+  name: nameLine('Name', 80),
   kind: z.enum(PROFILE_KINDS),
   note: text('Which scene', 300),
   /** What it is built on, in words: titles of one engine tend to fail alike. */

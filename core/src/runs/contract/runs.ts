@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { fileId, instant, origin, pageOf, pageQuery, uuid } from '../../base/contract';
+import {
+  fileId,
+  instant,
+  origin,
+  pageOf,
+  pageQuery,
+  uuid,
+  nameLine,
+  textLine,
+} from '../../base/contract';
 import { MAX_FRAMES, SENSOR_IDS } from '../capture/types';
 import { DIMENSIONS, FACT_IDS, type RunFacts } from '../comparison/facts';
 import type { SensorsSeen } from '../comparison/groups';
@@ -42,12 +51,7 @@ export const channelBody = z.strictObject({
 export type ChannelBody = z.infer<typeof channelBody>;
 const channels = z.array(channelBody).max(CHANNELS.length, { error: 'Channels: one of each kind' });
 
-const words = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` });
-const text = (label: string, most: number) => words(label, most).default('');
+const text = (label: string, most: number) => textLine(label, most).default('');
 const cutS = z.number({ error: 'Cut: seconds' }).min(0, { error: 'Cut: not below 0' }).max(1e6);
 const segments = z.array(segmentSchema).max(24, { error: 'Scenes: at most 24' });
 
@@ -118,7 +122,7 @@ export const saidBody = z.strictObject({
   titleId: uuid.optional(),
   settings: changesOf(runSettingsSchema.shape).optional(),
   context: changesOf(runContextSchema.shape).optional(),
-  saw: words('What you saw', 2000).optional(),
+  saw: textLine('What you saw', 2000).optional(),
   cutS: cutS.optional(),
   segments: segments.optional(),
   channels: channels.optional(),
@@ -195,11 +199,7 @@ const dimension = z.enum(DIMENSIONS);
 /** A session: runs that answer one question, planned before they are measured. */
 export const sessionBody = z.strictObject({
   id: uuid,
-  name: z
-    .string()
-    .trim()
-    .min(1, { error: 'Name: must not be empty' })
-    .max(80, { error: 'Name: at most 80 characters' }),
+  name: nameLine('Name', 80),
   question: text('Question', 200),
   /** The one title or work that is run; empty: any. */
   title: text('Title', 80),

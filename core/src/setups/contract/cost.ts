@@ -1,12 +1,8 @@
 import * as z from 'zod';
-import { condition, currency, minorAmount, percentAmount } from '../../base/contract';
+import { condition, currency, minorAmount, percentAmount, nameLine } from '../../base/contract';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../cost';
 
-const what = z
-  .string()
-  .trim()
-  .min(1, { error: 'What: must not be empty' })
-  .max(80, { error: 'What: at most 80 characters' });
+const what = nameLine('What', 80);
 const lines = z
   .array(z.strictObject({ what, minor: minorAmount }))
   .max(12, { error: 'At most 12 lines' });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { instant, origin, uuid } from '../../base/contract';
+import { instant, origin, uuid, nameLine } from '../../base/contract';
 import { loadsSchema } from '../../chain';
 import { installedSchema, settingsSchema, usesSchema } from '../../parts';
 import { NO_SLOTS, SETUP_STATES } from '../defaults';
@@ -12,11 +12,7 @@ import { setupSlots, slotShape } from './slots';
 export const setupState = z.enum(SETUP_STATES);
 export type SetupState = z.infer<typeof setupState>;
 
-const name = z
-  .string()
-  .trim()
-  .min(1, { error: 'Name: must not be empty' })
-  .max(80, { error: 'Name: at most 80 characters' });
+const name = nameLine('Name', 80);
 const present = z.string().trim().max(300, { error: 'Present graphics: at most 300 characters' });
 const notes = z.string().max(4000, { error: 'Notes: at most 4000 characters' });
 

@@ -1,14 +1,9 @@
 import * as z from 'zod';
-import { fileId, isoDate, origin, uuid } from '../../base/contract';
+import { fileId, isoDate, origin, uuid, textLine } from '../../base/contract';
 import { partKind } from '../../parts';
 
 export const conditionNow = z.enum(['new', 'used', 'worn', 'faulty']);
-const line = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` });
-const thing = line('A thing that goes along', 60).min(1, {
+const thing = textLine('A thing that goes along', 60).min(1, {
   error: 'A thing that goes along: must not be empty',
 });
 const things = z.array(thing).max(20, { error: 'What goes along: at most 20 things' });
@@ -16,7 +11,7 @@ const things = z.array(thing).max(20, { error: 'What goes along: at most 20 thin
 /** What was said of the borrower's chain when the piece was lent. */
 export const lentFor = z.strictObject({
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
-  sentence: line('Sentence', 400),
+  sentence: textLine('Sentence', 400),
 });
 
 const handOverShape = {
@@ -25,7 +20,7 @@ const handOverShape = {
   condition: conditionNow.nullable().default(null),
   /** What goes along: cables, supply, screws. Each is asked for when it comes back. */
   along: things.default([]),
-  note: line('Note', 400).default(''),
+  note: textLine('Note', 400).default(''),
   checked: lentFor.nullable().default(null),
 };
 const order = (h: { fromOn: string; dueOn: string | null }) =>
@@ -40,9 +35,9 @@ const backShape = {
   returnedOn: isoDate,
   missing: things.default([]),
   condition: conditionNow.nullable().default(null),
-  looks: line('How it looks', 400).default(''),
+  looks: textLine('How it looks', 400).default(''),
   tested: z.enum(TESTED),
-  testWords: line('What was seen', 400).default(''),
+  testWords: textLine('What was seen', 400).default(''),
 };
 const said = (b: { tested: string; testWords: string }) =>
   b.tested !== 'fails' || b.testWords !== '';

@@ -1,15 +1,11 @@
 import * as z from 'zod';
-import { fileId, instant, origin, uuid } from '../../base/contract';
+import { fileId, instant, origin, uuid, nameLine } from '../../base/contract';
 import { PASSWORD_LEAST, ROLE_NAMES } from '../accounts';
 
 export const role = z.enum(ROLE_NAMES);
 export type Role = z.infer<typeof role>;
 
-const name = z
-  .string()
-  .trim()
-  .min(1, { error: 'Name: must not be empty' })
-  .max(60, { error: 'Name: at most 60 characters' });
+const name = nameLine('Name', 60);
 const password = z
   .string()
   .min(PASSWORD_LEAST, { error: `Password: at least ${PASSWORD_LEAST} characters` })

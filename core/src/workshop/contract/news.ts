@@ -1,12 +1,8 @@
 import * as z from 'zod';
-import { fileId, instant, origin, uuid } from '../../base/contract';
+import { fileId, instant, origin, uuid, nameLine } from '../../base/contract';
 import { releaseSchema } from '../../parts';
 
-const name = z
-  .string()
-  .trim()
-  .min(1, { error: 'Name: must not be empty' })
-  .max(80, { error: 'Name: at most 80 characters' });
+const name = nameLine('Name', 80);
 const url = z
   .url({ protocol: /^https?$/, error: 'Address: like https://maker.example/releases.json' })
   .max(500, { error: 'Address: at most 500 characters' })
