@@ -17,7 +17,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const template = `e2e_demo_${process.pid}`;
   const drop = () => cluster.psql('postgres', `DROP DATABASE IF EXISTS ${template} WITH (FORCE)`);
   drop();
-  cluster.psql('postgres', `CREATE DATABASE ${template}`);
+  cluster.createDatabase(template);
   const { child, port } = await startServer({
     DATABASE_URL: cluster.url(template),
     PORT: '0',

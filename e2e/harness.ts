@@ -123,10 +123,11 @@ export function world(options: WorldOptions = {}): World {
   beforeAll(async () => {
     cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
     const template = options.demo === false ? 'template1' : inject('demoTemplate');
-    cluster.psql('postgres', `CREATE DATABASE ${database} TEMPLATE ${template}`);
+    cluster.createDatabase(database, template);
     const begin = async (port: string) => {
       const started = await startServer({
         DATABASE_URL: cluster.url(database),
+        RUDDY_RESTORE_URL: cluster.restoreUrl(database),
         PORT: port,
         RUDDY_WEB_DIR: WEB_DIR,
         RUDDY_NOW: DEMO_NOW,

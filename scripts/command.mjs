@@ -24,6 +24,7 @@ const code = await run(process.execPath, [COMMANDS_FILE, ...process.argv.slice(2
     ...process.env,
     ...cluster?.programs.env,
     DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('ruddy'),
+    RUDDY_RESTORE_URL: process.env.RUDDY_RESTORE_URL ?? cluster?.restoreUrl('ruddy') ?? '',
     RUDDY_PG_BIN: cluster?.programs.bin ?? '',
     RUDDY_BACKUP_DIR: BACKUP_DIR,
   },

@@ -8,6 +8,7 @@ const { BACKUP_DIR, DATA_DIR, DEMO_FILE, WEB_DIR } = await import('./lib/paths.m
 const { dependencies, build } = await import('./lib/prepare.mjs');
 const { openCluster, ensureDatabase } = await import('./lib/cluster.mjs');
 const { startServer, stopServer } = await import('./lib/server.mjs');
+const { supervise } = await import('./lib/supervise.mjs');
 
 const empty =
   process.argv.includes('--empty') ||
@@ -41,12 +42,12 @@ await build();
 
 let cluster = null;
 let feeds = null;
-let child = null;
+let server = null;
 let leaving = false;
 async function leave(code) {
   if (leaving) return;
   leaving = true;
-  if (child) await stopServer(child);
+  await server?.stop();
   feeds?.close();
   cluster?.close();
   process.exit(code);
@@ -60,8 +61,9 @@ if (!process.env.DATABASE_URL) {
     say('The last run did not end cleanly; its database was found running and is used again.');
   ensureDatabase(cluster, 'ruddy');
 }
-const started = await startServer({
+const environment = {
   DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('ruddy'),
+  RUDDY_RESTORE_URL: process.env.RUDDY_RESTORE_URL ?? cluster?.restoreUrl('ruddy') ?? '',
   PORT: String(port),
   HOST: host,
   ...cluster?.programs.env,
@@ -71,15 +73,24 @@ const started = await startServer({
   RUDDY_DEMO_FILE: DEMO_FILE,
   RUDDY_EMPTY: empty ? '1' : '',
   RUDDY_LOG: process.env.RUDDY_LOG ?? 'error',
-});
-child = started.child;
+};
+let bound = port;
+server = await supervise(
+  async () => {
+    const begun = await startServer({ ...environment, PORT: String(bound) });
+    // Whoever asked for any free port finds the server there again.
+    bound = begun.port ?? bound;
+    return begun;
+  },
+  { stopChild: stopServer },
+);
+const started = server.first;
 if (!empty && started.code === undefined) {
   const { startFeeds, FEED_PORT } = await import('./tools/feed-server.mjs');
   feeds = await startFeeds();
   if (!feeds) say(`Port ${FEED_PORT} is taken, so the stand-in feeds of the examples do not run.`);
 }
 if (started.code !== undefined) await leave(1);
-child.on('exit', (code) => void leave(code ?? 1));
 const took = ((Date.now() - began) / 1000).toFixed(1);
 const addresses = addressesOf(host).map((a) => `http://${a}:${started.port}`);
 const at = process.env.RUDDY_PUBLIC_URL ?? addresses[0];

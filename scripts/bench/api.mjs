@@ -91,7 +91,7 @@ export async function apiSpeed(rounds = 101) {
   const m = await serverModules();
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
   const name = `bench_api_${process.pid}`;
-  cluster.psql('postgres', `CREATE DATABASE ${name}`);
+  cluster.createDatabase(name);
   const db = m.connect(cluster.url(name));
   m.defineModels(db);
   const services = { db, now: () => new Date(DEMO_NOW) };

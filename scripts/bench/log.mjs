@@ -72,7 +72,7 @@ export async function logSpeed(rounds = 31) {
   const m = await serverModules();
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
   const name = `bench_log_${process.pid}`;
-  cluster.psql('postgres', `CREATE DATABASE ${name}`);
+  cluster.createDatabase(name);
   const db = m.connect(cluster.url(name));
   m.defineModels(db);
   const services = { db, now: () => new Date(DEMO_NOW) };

@@ -10,7 +10,7 @@ export async function openPage({ demo = false } = {}) {
   const { default: puppeteer } = await import('puppeteer-core');
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
   const name = `bench_${process.pid}_${Date.now()}`;
-  cluster.psql('postgres', `CREATE DATABASE ${name}`);
+  cluster.createDatabase(name);
   const server = await startServer({
     DATABASE_URL: cluster.url(name),
     PORT: '0',

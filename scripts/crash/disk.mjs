@@ -43,7 +43,7 @@ export async function diskFull({ seed, dataDir }) {
     restarted: 0,
   };
   try {
-    cluster.psql('postgres', 'CREATE DATABASE disk');
+    cluster.createDatabase('disk');
     server = await serveOn(cluster.url('disk'));
     const url = `http://127.0.0.1:${server.port}`;
     const world = await begin(url, random);

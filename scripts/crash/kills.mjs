@@ -55,7 +55,7 @@ export async function kills({ n, seed, dataDir, log = () => undefined }) {
   const random = chance(seed);
   const cluster = await openCluster(dataDir);
   const database = `kills_${randomUUID().replaceAll('-', '')}`;
-  cluster.psql('postgres', `CREATE DATABASE ${database}`);
+  cluster.createDatabase(database);
   const serve = () => serveOn(cluster.url(database));
   let server = await serve();
   const at = () => `http://127.0.0.1:${server.port}`;

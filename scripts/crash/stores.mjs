@@ -152,7 +152,7 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
   const module = await bundled('server/test/fuzz/app.ts', 'stores');
   const cluster = await openCluster(dataDir, { fsync: false });
   const database = `stores_${randomUUID().replaceAll('-', '')}`;
-  cluster.psql('postgres', `CREATE DATABASE ${database}`);
+  cluster.createDatabase(database);
   const { openApp, samples } = await import(module.url);
   const unexpected = [];
   const app = await openApp(

@@ -3,6 +3,9 @@ export interface Cluster {
   recovered: boolean;
   programs: { bin: string; env: Record<string, string> };
   url(database: string): string;
+  restoreUrl(database: string): string;
+  adminUrl(database: string): string;
+  createDatabase(name: string, template?: string): { code: number; out: string };
   psql(database: string, sql: string): { code: number; out: string };
   kill(): void;
   again(): Promise<{ code: number; out: string }>;

@@ -1,6 +1,9 @@
+import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 
 export const ROOT = resolve(import.meta.dirname, '../..');
+/** A package made by `npm run release`: built files and production packages, nothing to install or build. */
+export const IS_RELEASE = existsSync(join(ROOT, 'RELEASE.json'));
 export const DATA_DIR = resolve(ROOT, process.env.RUDDY_DATA_DIR ?? '.data');
 export const TEST_DATA_DIR = join(ROOT, '.data-test');
 export const WEB_DIR = join(ROOT, 'web/dist/browser');

@@ -1,13 +1,14 @@
 import { copyFileSync, existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pack } from './pack.mjs';
-import { ROOT, SERVER_FILE, WEB_DIR } from './paths.mjs';
+import { IS_RELEASE, ROOT, SERVER_FILE, WEB_DIR } from './paths.mjs';
 import { run } from './run.mjs';
 import { say, stop } from './say.mjs';
 import { treeHash, unlessStamped } from './stamp.mjs';
 
 /** `npm ci`, unless what is installed came from this lock file. */
 export async function dependencies() {
+  if (IS_RELEASE) return;
   const hash = treeHash([join(ROOT, 'package-lock.json')]);
   await unlessStamped(join(ROOT, 'node_modules/.ruddy-stamp'), hash, async () => {
     say('Installing packages (npm ci) …');
@@ -32,6 +33,7 @@ const SOURCES = [
 
 /** Build server and pages, unless the tree is the one that was built. */
 export async function build() {
+  if (IS_RELEASE) return;
   const stamp = join(ROOT, 'node_modules/.ruddy-build');
   if (!existsSync(SERVER_FILE) || !existsSync(join(WEB_DIR, 'index.html')))
     rmSync(stamp, { force: true });

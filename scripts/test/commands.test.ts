@@ -13,7 +13,7 @@ const database = `commands_${randomUUID().replaceAll('-', '')}`;
 
 beforeAll(async () => {
   cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
-  cluster.psql('postgres', `CREATE DATABASE ${database}`);
+  cluster.createDatabase(database);
   dir = mkdtempSync(join(ROOT, '.data-commands-'));
 });
 afterAll(() => {
@@ -26,6 +26,7 @@ const env = () => ({
   ...process.env,
   ...cluster.programs.env,
   DATABASE_URL: cluster.url(database),
+  RUDDY_RESTORE_URL: cluster.restoreUrl(database),
   RUDDY_PG_BIN: cluster.programs.bin,
   RUDDY_BACKUP_DIR: dir,
   RUDDY_DEMO_FILE: DEMO_FILE,

@@ -14,7 +14,7 @@ await dependencies();
 await build();
 const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
 cluster.psql('postgres', 'DROP DATABASE IF EXISTS dump WITH (FORCE)');
-cluster.psql('postgres', 'CREATE DATABASE dump');
+cluster.createDatabase('dump');
 const { child } = await startServer({
   DATABASE_URL: cluster.url('dump'),
   PORT: '0',

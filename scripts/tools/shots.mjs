@@ -63,7 +63,7 @@ await build();
 const wanted = process.argv.slice(2);
 const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
 cluster.psql('postgres', 'DROP DATABASE IF EXISTS shots WITH (FORCE)');
-cluster.psql('postgres', 'CREATE DATABASE shots');
+cluster.createDatabase('shots');
 const env = {
   DATABASE_URL: cluster.url('shots'),
   PORT: '0',

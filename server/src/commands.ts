@@ -11,6 +11,7 @@ import { listPlace } from './workshop/backup/store';
 import { connect } from './platform/db/connect';
 import { defineModels } from './models';
 import { HttpProblem } from './platform/http/problem';
+import { NewerDatabase } from './platform/db/migrate';
 import { newId } from './platform/db/ids';
 import { giveKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
@@ -97,6 +98,7 @@ async function main(): Promise<void> {
   defineModels(db);
   const place = {
     url,
+    restoreUrl: process.env['RUDDY_RESTORE_URL'] || url,
     dir: process.env['RUDDY_BACKUP_DIR'] ?? 'backups',
     now: () => new Date(),
   };
@@ -109,7 +111,10 @@ async function main(): Promise<void> {
     return { ...place, bin };
   };
   try {
-    await prepareDatabase();
+    // The way back from a newer version is a restore: it must not fail at what that version left behind.
+    await prepareDatabase().catch((e: unknown) => {
+      if (command !== 'restore' || !(e instanceof NewerDatabase)) throw e;
+    });
     if (command === 'keeper') await keeper(place, argument);
     else if (command === 'backup') await backup(withPrograms());
     else if (command === 'restore') await restore(withPrograms(), argument);

@@ -30,6 +30,7 @@ const envSchema = z.object({
     .max(5, { error: 'RUDDY_PROXIES: from 0 to 5' })
     .default(0),
   RUDDY_BACKUP_DIR: z.string().optional(),
+  RUDDY_RESTORE_URL: z.string().optional(),
   RUDDY_PG_BIN: z.string().optional(),
   RUDDY_EMPTY: z.string().optional(),
   RUDDY_WEB_DIR: z.string().optional(),
@@ -52,7 +53,7 @@ export interface Config {
   names: Names;
   proxies: number;
   /** Where backups lie and where PostgreSQL's own programs are; null: no backups from here. */
-  backups: { dir: string; bin: string | null } | null;
+  backups: { dir: string; bin: string | null; restoreUrl: string } | null;
   /** Lets a collector read the metrics without a session. */
   metricsToken: string | null;
   demoFile: string | null;
@@ -87,7 +88,13 @@ export function readConfig(
       signIn: beyond || publicUrl !== null || e.RUDDY_SIGN_IN === 'always',
       names: { beyond, publicUrl },
       proxies: e.RUDDY_PROXIES,
-      backups: e.RUDDY_BACKUP_DIR ? { dir: e.RUDDY_BACKUP_DIR, bin: e.RUDDY_PG_BIN || null } : null,
+      backups: e.RUDDY_BACKUP_DIR
+        ? {
+            dir: e.RUDDY_BACKUP_DIR,
+            bin: e.RUDDY_PG_BIN || null,
+            restoreUrl: e.RUDDY_RESTORE_URL ?? e.DATABASE_URL,
+          }
+        : null,
       metricsToken: e.RUDDY_METRICS_TOKEN ?? null,
       webDir: e.RUDDY_WEB_DIR ?? null,
       log: e.RUDDY_LOG,

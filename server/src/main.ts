@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
 import { type Config, readConfig } from './config';
+import { isSuperuser } from './platform/db/admin';
 import { database } from './platform/db/database';
 import { connect } from './platform/db/connect';
 import { defineModels } from './models';
@@ -11,7 +12,7 @@ import { runningJobs, stopJobs } from './platform/jobs/jobs';
 import { hasKeeper } from './workshop/members';
 import { prepareDatabase } from './prepare';
 import { scheduleAudit } from './workshop/audit';
-import { scheduleBackups } from './workshop/backups';
+import { backUpBeforeUpgrade, scheduleBackups } from './workshop/backups';
 import { watchLoop } from './platform/health/loop-watch';
 import { Meter } from './platform/health/meter';
 import { Streams } from './platform/streams/streams';
@@ -38,6 +39,8 @@ type Services = Parameters<typeof createApp>[0];
 /** Brings the database up to date and loads the demo at the first start; ends the process with the reason where it cannot. */
 async function prepare(services: Services, config: Config, logger: Logger): Promise<void> {
   try {
+    const kept = await backUpBeforeUpgrade(services);
+    if (kept) logger.info({ backup: kept }, 'backed up before the upgrade');
     const { migrations, runs } = await prepareDatabase();
     if (migrations.length > 0) logger.info({ migrations }, 'schema brought up to date');
     if (runs > 0) logger.info({ runs }, 'figures of runs made anew');
@@ -116,6 +119,10 @@ async function main(): Promise<void> {
     await database().close();
     fail(NO_KEEPER);
   }
+  if (await isSuperuser())
+    logger.warn(
+      'the role in DATABASE_URL is a superuser of PostgreSQL: a flaw here would reach the whole machine of the database; use one that only owns its database',
+    );
   watchLoop((ms) => {
     logger.warn({ heldMs: ms, open: meter.running() }, 'events stood still');
   });

@@ -13,6 +13,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { BackupList, BackupRow, RestoreReport } from '@ruddy/core/workshop/contract';
+import { connect } from '../src/platform/db/connect';
 import { listPlace } from '../src/workshop/backup/store';
 import { backUpIfDue } from '../src/workshop/backups';
 import { exportBundle } from '../src/workshop/bundle-export';
@@ -23,7 +24,9 @@ let h: Harness;
 let dir: string;
 beforeAll(async () => {
   dir = await mkdtemp(join(tmpdir(), 'ruddy-backups-'));
-  h = await start({ demo: true }, (url) => ({ backups: { dir, bin: null, url } }));
+  h = await start({ demo: true }, (url, restoreUrl) => ({
+    backups: { dir, bin: null, url, restoreUrl },
+  }));
 });
 afterAll(async () => {
   await h.close();
@@ -166,7 +169,10 @@ describe('a backup', () => {
 
 describe('by plan', () => {
   it('is made when due and tried; the oldest are removed', async () => {
-    const s = { now: () => h.clock.now, backups: { dir, bin: null, url: h.url } };
+    const s = {
+      now: () => h.clock.now,
+      backups: { dir, bin: null, url: h.url, restoreUrl: h.restoreUrl },
+    };
     const asked = (await listPlace(dir)).filter((b) => b.note?.why !== 'schedule').length;
     const { plan } = await list();
     expect(plan).toEqual({ everyHours: 24, keep: 14, rev: 0 });
@@ -203,14 +209,14 @@ describe('by plan', () => {
 describe('beyond this machine', () => {
   it('a backup in which nobody could sign in is not restored', async () => {
     const away = await mkdtemp(join(tmpdir(), 'ruddy-backups-'));
-    const s = await start({ access: { secure: false } }, (url) => ({
-      backups: { dir: away, bin: null, url },
+    const s = await start({ access: { secure: false } }, (url, restoreUrl) => ({
+      backups: { dir: away, bin: null, url, restoreUrl },
     }));
     const { backUpNow, restoreNamed } = await import('../src/workshop/backups');
     const services = {
       now: () => s.clock.now,
       access: { secure: false },
-      backups: { dir: away, bin: null, url: s.url },
+      backups: { dir: away, bin: null, url: s.url, restoreUrl: s.restoreUrl },
     };
     const never = new AbortController().signal;
     const row = await backUpNow(services, never);
@@ -234,5 +240,43 @@ describe('beyond this machine', () => {
     expect((await readdir(away)).filter((n) => n.endsWith('.part'))).toEqual([]);
     await s.close();
     await rm(away, { recursive: true, force: true });
+  });
+});
+
+const REFUSED = /permission denied|must be superuser/;
+
+describe('the roles of the database', () => {
+  it.each(['url', 'restoreUrl'] as const)(
+    '%s runs no program and reads no file there',
+    async (as) => {
+      const db = connect(h[as]);
+      try {
+        await expect(db.query(`COPY (SELECT 1) TO PROGRAM 'cat'`)).rejects.toThrow(
+          /permission denied/,
+        );
+        await expect(db.query(`COPY members FROM '/etc/passwd'`)).rejects.toThrow(
+          /permission denied/,
+        );
+        await expect(db.query('CREATE ROLE somebody')).rejects.toThrow(REFUSED);
+        await expect(db.query('ALTER SYSTEM SET work_mem = 1')).rejects.toThrow(
+          /permission denied/,
+        );
+      } finally {
+        await db.close();
+      }
+    },
+  );
+
+  it('the one of the server makes no databases, that of restores does', async () => {
+    const [owner, restorer] = [connect(h.url), connect(h.restoreUrl)];
+    const name = `t_made_${randomUUID().replaceAll('-', '')}`;
+    try {
+      await expect(owner.query(`CREATE DATABASE ${name}`)).rejects.toThrow(REFUSED);
+      await restorer.query(`CREATE DATABASE ${name}`);
+      await restorer.query(`DROP DATABASE ${name}`);
+    } finally {
+      await owner.close();
+      await restorer.close();
+    }
   });
 });

@@ -12,6 +12,9 @@ import { PROGRAM_OPTIONS, THREADS } from '../../scripts/lib/server-programs.mjs'
 declare module 'vitest' {
   interface ProvidedContext {
     adminUrl: string;
+    /** The database `postgres` as the server's own role, and as that of restores, come in. */
+    ownerUrl: string;
+    restoreUrl: string;
     threads: string;
   }
 }
@@ -21,12 +24,12 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
   for (const name of ['ruddy_template', 'ruddy_demo_template'])
     cluster.psql('postgres', `DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-  cluster.psql('postgres', 'CREATE DATABASE ruddy_template');
+  cluster.createDatabase('ruddy_template');
   const db = connect(cluster.url('ruddy_template'));
   defineModels(db);
   await migrate(db);
   await db.close();
-  cluster.psql('postgres', 'CREATE DATABASE ruddy_demo_template TEMPLATE ruddy_template');
+  cluster.createDatabase('ruddy_demo_template', 'ruddy_template');
   const demo = connect(cluster.url('ruddy_demo_template'));
   defineModels(demo);
   await firstStart({ now: () => new Date(DEMO_NOW) }, DEMO_FILE);
@@ -34,6 +37,8 @@ export default async function setup(project: TestProject): Promise<() => void> {
   // The programs of threads are files of their own: threads do not go through the test runner's transforms.
   await build({ ...PROGRAM_OPTIONS, entryPoints: THREADS, outdir: TEST_DATA_DIR });
   project.provide('threads', pathToFileURL(`${TEST_DATA_DIR}/`).href);
-  project.provide('adminUrl', cluster.url('postgres'));
+  project.provide('adminUrl', cluster.adminUrl('postgres'));
+  project.provide('ownerUrl', cluster.url('postgres'));
+  project.provide('restoreUrl', cluster.restoreUrl('postgres'));
   return () => cluster.close();
 }

@@ -23,6 +23,8 @@ export interface Harness {
   db: Sequelize;
   /** Address of its database. */
   url: string;
+  /** The same database as a restore comes in. */
+  restoreUrl: string;
   app: Express;
   api: ReturnType<typeof request>;
   clock: { now: Date };
@@ -39,15 +41,16 @@ export interface Start extends Partial<Services> {
 /** The real application over a database of its own, copied from a template. */
 export async function start(
   more: Start = {},
-  withUrl: (url: string) => Partial<Services> = () => ({}),
+  withUrl: (url: string, restoreUrl: string) => Partial<Services> = () => ({}),
 ): Promise<Harness> {
   const { names, demo, ...services } = more;
   const admin = connect(inject('adminUrl'));
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   await admin.query(
-    `CREATE DATABASE ${name} TEMPLATE ${demo ? 'ruddy_demo_template' : 'ruddy_template'}`,
+    `CREATE DATABASE ${name} OWNER ruddy_owner TEMPLATE ${demo ? 'ruddy_demo_template' : 'ruddy_template'}`,
   );
-  const url = inject('adminUrl').replace(/\/postgres$/, `/${name}`);
+  const url = inject('ownerUrl').replace(/\/postgres$/, `/${name}`);
+  const restoreUrl = inject('restoreUrl').replace(/\/postgres$/, `/${name}`);
   const db = connect(url);
   defineModels(db);
   const clock = { now: NOW };
@@ -60,7 +63,7 @@ export async function start(
       threads: inject('threads'),
       databaseUrl: url,
       ...services,
-      ...withUrl(url),
+      ...withUrl(url, restoreUrl),
     },
     { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
@@ -74,6 +77,7 @@ export async function start(
   return {
     db,
     url,
+    restoreUrl,
     app,
     api: request(bound),
     clock,

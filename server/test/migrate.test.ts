@@ -19,9 +19,9 @@ const DIR = join(import.meta.dirname, 'schemas');
 async function within<T>(work: (url: string) => Promise<T>): Promise<T> {
   const admin = connect(inject('adminUrl'));
   const name = `m_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.query(`CREATE DATABASE ${name} OWNER ruddy_owner`);
   try {
-    return await work(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+    return await work(inject('ownerUrl').replace(/\/postgres$/, `/${name}`));
   } finally {
     await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
     await admin.close();

@@ -162,7 +162,7 @@ describe('BE-04 two servers on one database', () => {
     const services = { now: () => h.clock.now };
     const b = new Streams(
       services,
-      inject('adminUrl').replace(/\/postgres$/, `/${h.db.config.database}`),
+      inject('ownerUrl').replace(/\/postgres$/, `/${h.db.config.database}`),
     );
     const second = await listen(
       createApp({ ...services, streams: b }, { webDir: null, logger: pino({ level: 'silent' }) }),

@@ -1,3 +1,4 @@
+import { isBehind } from '../platform/db/migrate';
 import { lock, tryLock } from '../platform/db/locks';
 import { putSetting, readSetting } from '../setups/settings';
 import { inTransaction, outsideTransaction } from '../platform/db/transaction';
@@ -33,7 +34,8 @@ export function placeOf(s: Services): { place: Place } | { why: string } {
     return {
       why: "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client).",
     };
-  return { place: { url: s.backups.url, dir: s.backups.dir, bin, now: s.now } };
+  const { url, restoreUrl, dir } = s.backups;
+  return { place: { url, restoreUrl, dir, bin, now: s.now } };
 }
 
 function requirePlace(s: Services): Place {
@@ -153,6 +155,13 @@ export async function backupBytes(s: Services, name: string): Promise<NodeJS.Rea
   return createReadStream(join(p.dir, name));
 }
 
+/** Backs up a database that the migrations of this version are about to change, so that there is a way back. */
+export async function backUpBeforeUpgrade(s: Services): Promise<string | null> {
+  const found = placeOf(s);
+  if ('why' in found || !(await isBehind())) return null;
+  return (await makeBackup(found.place, 'before-upgrade')).name;
+}
+
 const HOUR_MS = 3_600_000;
 
 /** Make a backup if the plan says so, try it, and let go of the oldest made by plan. Of several processes one does it. */
@@ -246,8 +255,10 @@ export function scheduleBackups(s: Services): () => Promise<void> {
     working = working.then(attempt).catch((e: unknown) => s.unexpected?.(e));
   };
   if (s.backups) {
-    const { dir } = s.backups;
-    working = Promise.all([sweep(dir), sweepScratch()]).catch((e: unknown) => s.unexpected?.(e));
+    const { dir, restoreUrl } = s.backups;
+    working = Promise.all([sweep(dir), sweepScratch(restoreUrl)]).catch((e: unknown) =>
+      s.unexpected?.(e),
+    );
   }
   const first = setTimeout(tick, 5000);
   const timer = setInterval(tick, TICK_MS);

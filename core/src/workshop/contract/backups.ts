@@ -9,7 +9,7 @@ const counts = z.record(z.string(), z.number().int());
 /** What is written beside each backup. */
 export const backupNote = z.object({
   madeAt: instant,
-  why: z.enum(['asked', 'schedule', 'before-restore', 'command']),
+  why: z.enum(['asked', 'schedule', 'before-restore', 'before-upgrade', 'command']),
   version: z.string(),
   schema: z.string(),
   bytes: z.number().int(),

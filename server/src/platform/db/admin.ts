@@ -48,21 +48,43 @@ export async function exportSnapshot(): Promise<string> {
   return row?.id ?? '';
 }
 
-export async function createDatabase(name: string): Promise<void> {
-  await database().query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
+export async function createDatabase(db: Sequelize, name: string): Promise<void> {
+  await db.query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
 }
 
 /** Drops a database; with `force`, the connections to it end. */
-export async function dropDatabase(name: string, { force }: { force: boolean }): Promise<void> {
-  await database().query(`DROP DATABASE IF EXISTS ${name}${force ? ' WITH (FORCE)' : ''}`);
+export async function dropDatabase(
+  db: Sequelize,
+  name: string,
+  { force }: { force: boolean },
+): Promise<void> {
+  await db.query(`DROP DATABASE IF EXISTS ${name}${force ? ' WITH (FORCE)' : ''}`);
 }
 
 /** Databases that match a name pattern and have no connection. */
-export async function unusedDatabases(pattern: string): Promise<string[]> {
-  const rows = await database().query<{ name: string }>(
+export async function unusedDatabases(db: Sequelize, pattern: string): Promise<string[]> {
+  const rows = await db.query<{ name: string }>(
     `SELECT datname AS name FROM pg_database d WHERE datname ~ $1
        AND NOT EXISTS (SELECT 1 FROM pg_stat_activity a WHERE a.datname = d.datname)`,
     { type: QueryTypes.SELECT, bind: [pattern] },
   );
   return rows.map((r) => r.name);
+}
+
+/** The role that owns the database of this process, quoted for SQL. */
+export async function ownerOf(db: Sequelize = database()): Promise<string> {
+  const [row] = await db.query<{ owner: string }>(
+    'SELECT quote_ident(pg_get_userbyid(datdba)) AS owner FROM pg_database WHERE datname = current_database()',
+    { type: QueryTypes.SELECT },
+  );
+  return row?.owner ?? 'CURRENT_USER';
+}
+
+/** May the role of this process do anything, programs on the machine of the database included? */
+export async function isSuperuser(): Promise<boolean> {
+  const [row] = await database().query<{ all: boolean }>(
+    'SELECT rolsuper AS "all" FROM pg_roles WHERE rolname = current_user',
+    { type: QueryTypes.SELECT },
+  );
+  return row?.all === true;
 }

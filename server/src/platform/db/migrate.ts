@@ -44,6 +44,16 @@ const KNOWN: ReadonlySet<string> = new Set(MIGRATIONS.map((m) => m.name));
 /** The newest migration of this program. */
 export const LATEST = MIGRATIONS.map((m) => m.name).at(-1) ?? '';
 
+/** Has the database had migrations, but not all of them? */
+export async function isBehind(): Promise<boolean> {
+  const [there] = await select<{ has: boolean }>(
+    `SELECT to_regclass('public.schema_migrations') IS NOT NULL AS has`,
+  );
+  if (!there?.has) return false;
+  const newest = await newestStep();
+  return newest !== null && newest < LATEST;
+}
+
 /** The newest step the database of this process has. */
 export async function newestStep(): Promise<string | null> {
   const [row] = await select<{ name: string }>(

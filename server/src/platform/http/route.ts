@@ -35,7 +35,7 @@ export interface Services {
   /** Sign-in settings; absent: only this machine can reach the server. */
   access?: Access;
   /** Backup settings; absent: no backups are made from here. */
-  backups?: { dir: string; bin: string | null; url: string };
+  backups?: { dir: string; bin: string | null; url: string; restoreUrl: string };
   /** Live streams of this process. */
   streams?: LiveStreams;
   now: () => Date;

@@ -11,6 +11,8 @@ export const VERSION = '0.1.0';
 /** Where a database is, where its backups go, and the programs that make them. */
 export interface Place {
   url: string;
+  /** The same database for a role that may make others to try backups in, and act as the owner of this one. */
+  restoreUrl: string;
   dir: string;
   bin: string;
   now: () => Date;

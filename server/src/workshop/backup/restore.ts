@@ -9,6 +9,7 @@ import {
   createDatabase,
   dropDatabase,
   holdsKeeper,
+  ownerOf,
   schemaOf,
   unusedDatabases,
 } from '../../platform/db/admin';
@@ -30,10 +31,24 @@ function databaseUrl(url: string, name: string): string {
 
 const isRefused = (e: unknown) => (e as { parent?: { code?: string } }).parent?.code === '42501';
 
+/** Runs work on whole databases, as the role that may make them. */
+function asRestorer<T>(restoreUrl: string, work: (db: Sequelize) => Promise<T>): Promise<T> {
+  return outsideTransaction(async () => {
+    const db = connect(restoreUrl);
+    try {
+      return await work(db);
+    } finally {
+      await db.close();
+    }
+  });
+}
+
 /** Scratch databases that a crash left behind. */
-export async function sweepScratch(): Promise<void> {
-  for (const name of await unusedDatabases('^ruddy_check_[0-9a-f]{12}$'))
-    await dropDatabase(name, { force: false }).catch(() => undefined);
+export function sweepScratch(restoreUrl: string): Promise<void> {
+  return asRestorer(restoreUrl, async (db) => {
+    for (const name of await unusedDatabases(db, '^ruddy_check_[0-9a-f]{12}$'))
+      await dropDatabase(db, name, { force: false }).catch(() => undefined);
+  });
 }
 
 /** Restore a file into a database made for it, bring it up to date, look at it, and let it go. */
@@ -44,24 +59,17 @@ async function inScratch<T>(
   look: (db: Sequelize) => Promise<T>,
 ): Promise<T> {
   const name = `ruddy_check_${randomBytes(6).toString('hex')}`;
-  await createDatabase(name);
+  await asRestorer(p.restoreUrl, (db) => createDatabase(db, name));
   try {
     const made = ['--no-owner', '--no-privileges', '--exit-on-error', '-d', name, file];
     await runProgram(p.bin, 'pg_restore', made, {
-      url: p.url,
+      url: p.restoreUrl,
       database: name,
       ...(signal && { signal }),
     });
-    return await outsideTransaction(async () => {
-      const db = connect(databaseUrl(p.url, name));
-      try {
-        return await look(db);
-      } finally {
-        await db.close();
-      }
-    });
+    return await asRestorer(databaseUrl(p.restoreUrl, name), look);
   } finally {
-    await dropDatabase(name, { force: true });
+    await asRestorer(p.restoreUrl, (db) => dropDatabase(db, name, { force: true }));
   }
 }
 
@@ -143,13 +151,15 @@ export async function restoreFile(
   // Written out whole before any of it is run: a file that breaks off in the middle changes nothing.
   const first = join(p.dir, `${safety.name}.first.sql`);
   const sql = join(p.dir, `${safety.name}.sql`);
-  const on = { url: p.url, ...(how.signal && { signal: how.signal }) };
+  const on = { url: p.restoreUrl, ...(how.signal && { signal: how.signal }) };
+  // A backup is a program for the database: it runs as the owner of this one, which may do nothing beyond it.
+  const asOwner = `SET ROLE ${await ownerOf()};\n`;
   try {
     await writeFile(sql, '', { mode: 0o600 });
     await runProgram(p.bin, 'pg_restore', ['--no-owner', '--no-privileges', '-f', sql, file], on);
     await writeFile(
       first,
-      `SET lock_timeout = '${WAIT_S}s';\n${KEEP_AUDIT}DROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`,
+      `${asOwner}SET lock_timeout = '${WAIT_S}s';\n${KEEP_AUDIT}DROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`,
       {
         mode: 0o600,
       },

@@ -26,6 +26,7 @@ const WHY = {
   asked: 'by hand',
   schedule: 'by plan',
   'before-restore': 'before a restore',
+  'before-upgrade': 'before an upgrade',
   command: 'by command',
 } as const;
 /** Backups of everything: made by hand or by plan, tried, kept elsewhere, put back. */
