@@ -186,7 +186,7 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 87_100, held: 86_400 },
+    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 89_000, held: 88_300 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),

@@ -143,6 +143,28 @@ export interface AppOptions {
   proxies?: number;
 }
 
+/** What browsers are told of this site: scripts of its own only, no frame around it, the encrypted way in where there is one. */
+function safeHeaders(app: Express, names: Names): void {
+  const encrypted = names.publicUrl?.protocol === 'https:';
+  // Over a way in without encryption browsers ignore this header, and say so at each page.
+  const plain = names.beyond && !encrypted;
+  app.use(
+    helmet({
+      contentSecurityPolicy: policy,
+      strictTransportSecurity: encrypted && {
+        maxAge: HSTS_S,
+        includeSubDomains: false,
+      },
+      crossOriginEmbedderPolicy: false,
+      ...(plain && { crossOriginOpenerPolicy: false, originAgentCluster: false }),
+    }),
+  );
+  app.use((_req, res, next) => {
+    res.setHeader('Permissions-Policy', PERMISSIONS);
+    next();
+  });
+}
+
 /** The whole application over one database; the caller listens and shuts down. */
 export function createApp(services: Services, options: AppOptions): Express {
   const app = express();
@@ -180,23 +202,7 @@ export function createApp(services: Services, options: AppOptions): Express {
   const webDir =
     options.webDir && existsSync(join(options.webDir, 'index.html')) ? options.webDir : null;
   if (webDir) app.use(files(webDir));
-  // Over a way in without encryption browsers ignore this header, and say so at each page.
-  const plain = options.names?.beyond === true && options.names.publicUrl?.protocol !== 'https:';
-  app.use(
-    helmet({
-      contentSecurityPolicy: policy,
-      strictTransportSecurity: options.names?.publicUrl?.protocol === 'https:' && {
-        maxAge: HSTS_S,
-        includeSubDomains: false,
-      },
-      crossOriginEmbedderPolicy: false,
-      ...(plain && { crossOriginOpenerPolicy: false, originAgentCluster: false }),
-    }),
-  );
-  app.use((_req, res, next) => {
-    res.setHeader('Permissions-Policy', PERMISSIONS);
-    next();
-  });
+  safeHeaders(app, options.names ?? LOCAL_ONLY);
   // To a browser on this machine a short answer is there sooner as it is. Compressing would hold events back until a block is full.
   const threshold = options.names?.beyond === true ? 1024 : 32 * 1024;
   app.use(

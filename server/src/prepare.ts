@@ -1,4 +1,4 @@
-import { bringAuditBack } from './platform/audit/kept';
+import { bringAuditBack } from './platform/audit/queries/kept';
 import { database } from './platform/db/database';
 import { migrate } from './platform/db/migrate';
 import { refreshFigures } from './runs/run-figures';

@@ -156,7 +156,9 @@ describe('the password again', () => {
 describe('own sessions', () => {
   it('are listed with where they began, and ended one by one', async () => {
     const { name } = await member();
-    const [here, there, third] = [await signedIn(name), await signedIn(name), await signedIn(name)];
+    const here = await signedIn(name);
+    const there = await signedIn(name);
+    const third = await signedIn(name);
     const { sessions } = await account(here);
     expect(sessions).toHaveLength(3);
     expect(sessions.filter((s) => s.here)).toHaveLength(1);

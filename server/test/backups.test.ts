@@ -268,7 +268,8 @@ describe('the roles of the database', () => {
   );
 
   it('the one of the server makes no databases, that of restores does', async () => {
-    const [owner, restorer] = [connect(h.url), connect(h.restoreUrl)];
+    const owner = connect(h.url);
+    const restorer = connect(h.restoreUrl);
     const name = `t_made_${randomUUID().replaceAll('-', '')}`;
     try {
       await expect(owner.query(`CREATE DATABASE ${name}`)).rejects.toThrow(REFUSED);

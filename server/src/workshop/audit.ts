@@ -12,11 +12,11 @@ import {
 import { BY_PLAN, writeAudit } from '../platform/audit/audit';
 import { AuditEventModel } from '../platform/audit/models/audit-event';
 import { proxyWarning } from '../platform/audit/proxy';
-import { execute, select } from '../platform/db/database';
 import { lock } from '../platform/db/locks';
 import { decodeCursor, likePattern, toPage } from '../platform/db/paging';
 import { inTransaction } from '../platform/db/transaction';
 import { type Actor, checkRevision, type Services } from '../platform/http/route';
+import { removeBefore, trailSize } from './queries/audit-trail';
 import { putSetting, readSetting } from '../setups/settings';
 
 const RULE = 'audit.rule';
@@ -116,13 +116,11 @@ async function storedRule(): Promise<{ days: number; rev: number }> {
 
 /** How long entries are kept, how many there are, and what a keeper should know of addresses. */
 export async function readAuditRule(): Promise<AuditRule> {
-  const [found] = await select<{ entries: number; oldest: Date | null }>(
-    'SELECT count(*)::int AS entries, min(at) AS oldest FROM audit_events',
-  );
+  const { entries, oldest } = await trailSize();
   return {
     ...(await storedRule()),
-    entries: found?.entries ?? 0,
-    oldest: found?.oldest?.toISOString() ?? null,
+    entries,
+    oldest: oldest?.toISOString() ?? null,
     warning: proxyWarning(),
   };
 }
@@ -147,8 +145,7 @@ export async function pruneAudit(s: Pick<Services, 'now'>): Promise<number> {
   const gone = await inTransaction(async () => {
     const { days } = await storedRule();
     const before = new Date(s.now().getTime() - days * DAY_MS);
-    await execute(`SELECT set_config('ruddy.audit_rule', 'on', true)`);
-    return AuditEventModel.destroy({ where: { at: { [Op.lt]: before } } });
+    return removeBefore(before);
   });
   if (gone > 0)
     await writeAudit(s.now(), BY_PLAN, {

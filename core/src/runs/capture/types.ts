@@ -116,6 +116,8 @@ export interface ReadCapture {
 
 export type CaptureProblem =
   | { readonly code: 'empty' }
+  /** Bytes that are not of the encoding it was read in. */
+  | { readonly code: 'encoding'; readonly encoding: string }
   | { readonly code: 'no-table' }
   | { readonly code: 'no-times' }
   | { readonly code: 'no-rows' }

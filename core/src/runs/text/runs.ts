@@ -69,6 +69,8 @@ export function captureProblemText(p: CaptureProblem): string {
   switch (p.code) {
     case 'empty':
       return 'The file is empty.';
+    case 'encoding':
+      return `The file is not ${p.encoding.toUpperCase()}; say which encoding it has.`;
     case 'no-table':
       return 'No table of numbers was found in the first lines.';
     case 'no-times':

@@ -189,14 +189,16 @@ export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next)
   }
   const known = knownProblem(error) ?? fromParser(error);
   if (!known) req.log?.error({ err: error }, 'unexpected');
-  const { retryAfterS, code, about: _about, ...more } = known?.more ?? {};
+  const { retryAfterS, code, detail, errors, current } = known?.more ?? {};
   if (retryAfterS !== undefined) res.setHeader('Retry-After', String(retryAfterS));
   const status = known?.status ?? 500;
   const problem: Problem = {
     type: problemType(code ?? problemCode(status)),
     title: known?.title ?? 'Something went wrong here',
     status,
-    ...more,
+    ...(detail !== undefined && { detail }),
+    ...(errors && { errors }),
+    ...(current !== undefined && { current }),
     instance: req.originalUrl,
     requestId: String(req.id ?? ''),
   };

@@ -14,7 +14,7 @@ import {
   unusedDatabases,
 } from '../../platform/db/admin';
 import { connect } from '../../platform/db/connect';
-import { KEEP_AUDIT } from '../../platform/audit/kept';
+import { KEEP_AUDIT } from '../../platform/audit/queries/kept';
 import { LATEST, migrate } from '../../platform/db/migrate';
 import { makeBackup, MOMENT, type Place } from './make';
 import { runProgram } from './programs';

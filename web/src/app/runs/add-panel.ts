@@ -33,6 +33,7 @@ import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { EncodingChoice } from '../platform/kit/encoding-choice';
 import { FileDrop } from '../platform/kit/file-drop';
 import { Fold } from '../platform/kit/fold';
 
@@ -59,6 +60,7 @@ function settingsOf(
   selector: 'rb-add-panel',
   imports: [
     Field,
+    EncodingChoice,
     FileDrop,
     Fold,
     MappingForm,

@@ -1,3 +1,4 @@
+import type { Encoding } from '@ruddy/core/base/contract';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
@@ -98,29 +99,52 @@ async function throughGzip(bytes: BufferSource, way: 'pack' | 'unpack'): Promise
   return new Response(stream).arrayBuffer();
 }
 
-/** Text of a file in parts, so that a large one is never held twice. UTF-16 is known by its mark; everything else is read as UTF-8. */
-async function* textOf(file: Blob): AsyncGenerator<string> {
-  const mark = new Uint8Array(await file.slice(0, 2).arrayBuffer());
-  const wide =
-    mark[0] === 0xff && mark[1] === 0xfe
-      ? 'utf-16le'
-      : mark[0] === 0xfe && mark[1] === 0xff
-        ? 'utf-16be'
-        : 'utf-8';
-  const reader = file
-    .stream()
-    .pipeThrough(new TextDecoderStream(wide) as unknown as ReadableWritablePair<string, Uint8Array>)
-    .getReader();
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) return;
-    yield value;
+/** Bytes that are not of the encoding they were read in. */
+class OddBytes extends Error {
+  constructor(readonly encoding: Encoding) {
+    super(encoding);
   }
 }
 
-async function wholeText(file: Blob): Promise<string> {
+/** How a file is read as text: in the encoding somebody named, else in what its byte order mark says, else as UTF-8. */
+interface AsText {
+  readonly encoding: Encoding | null;
+  /** Only its beginning is there: a character may be cut at the end. */
+  readonly cut?: boolean;
+}
+
+async function markOf(file: Blob): Promise<Encoding> {
+  const [a, b] = new Uint8Array(await file.slice(0, 2).arrayBuffer());
+  if (a === 0xff && b === 0xfe) return 'utf-16le';
+  return a === 0xfe && b === 0xff ? 'utf-16be' : 'utf-8';
+}
+
+/** Text of a file in parts, so that a large one is never held twice. Throws `OddBytes` where it is of another encoding. */
+async function* textOf(
+  file: Blob,
+  { encoding: said, cut = false }: AsText,
+): AsyncGenerator<string> {
+  const encoding = said ?? (await markOf(file));
+  const decoder = new TextDecoder(encoding, { fatal: true });
+  const decoded = (bytes?: Uint8Array) => {
+    try {
+      return bytes ? decoder.decode(bytes, { stream: true }) : decoder.decode();
+    } catch {
+      throw new OddBytes(encoding);
+    }
+  };
+  const reader = file.stream().getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    yield decoded(value);
+  }
+  if (!cut) yield decoded();
+}
+
+async function wholeText(file: Blob, encoding: Encoding | null): Promise<string> {
   let all = '';
-  for await (const part of textOf(file)) all += part;
+  for await (const part of textOf(file, { encoding })) all += part;
   return all;
 }
 
@@ -154,8 +178,12 @@ async function readTable(
   return { ok: true, ...r.value, streams: finish(r.value.streams), sha256: await hashOf(file) };
 }
 
-async function readJson(file: Blob, how: HowToRead | null): Promise<ReadFile> {
-  const json = readCaptureJson(await wholeText(file));
+async function readJson(
+  file: Blob,
+  how: HowToRead | null,
+  encoding: Encoding | null,
+): Promise<ReadFile> {
+  const json = readCaptureJson(await wholeText(file, encoding));
   if (!json.ok) return { ok: false, problem: json.problem };
   if (json.value.kind === 'capture') {
     const { read } = json.value;
@@ -166,12 +194,18 @@ async function readJson(file: Blob, how: HowToRead | null): Promise<ReadFile> {
     : { ok: false, problem: { code: 'no-times' } };
 }
 
+function oddBytes(error: unknown): CaptureProblem {
+  if (error instanceof OddBytes) return { code: 'encoding', encoding: error.encoding };
+  throw error;
+}
+
 /** Looks at the first lines of a file. */
-async function look(file: Blob, name: string): Promise<Looked> {
+async function lookAt(file: Blob, name: string, encoding: Encoding | null): Promise<Looked> {
   let head = '';
-  for await (const part of textOf(file.slice(0, HEAD_BYTES))) head += part;
+  const cut = file.size > HEAD_BYTES;
+  for await (const part of textOf(file.slice(0, HEAD_BYTES), { encoding, cut })) head += part;
   if (isJson(name, head)) {
-    const json = readCaptureJson(await wholeText(file));
+    const json = readCaptureJson(await wholeText(file, encoding));
     if (!json.ok) return { kind: 'problem', problem: json.problem };
     if (json.value.kind === 'capture') return { kind: 'capture' };
     head = json.value.text.slice(0, HEAD_BYTES);
@@ -188,22 +222,40 @@ async function look(file: Blob, name: string): Promise<Looked> {
   };
 }
 
-/** Reads a whole file. `progress` hears the share that was read, 0 to 1. */
-async function read(
+const look = (file: Blob, name: string, encoding: Encoding | null): Promise<Looked> =>
+  lookAt(file, name, encoding).catch((e: unknown) => ({ kind: 'problem', problem: oddBytes(e) }));
+
+/** How a file is read: the columns of a table, null for a capture in JSON; its encoding, null where its bytes say it. */
+interface ReadAs {
+  readonly how: HowToRead | null;
+  readonly encoding: Encoding | null;
+}
+
+async function readWhole(
   file: Blob,
   name: string,
-  how: HowToRead | null,
+  { how, encoding }: ReadAs,
   progress: (share: number) => void,
 ): Promise<ReadFile> {
-  if (how === null || isJson(name, await file.slice(0, 64).text())) return readJson(file, how);
+  if (how === null || isJson(name, await file.slice(0, 64).text()))
+    return readJson(file, how, encoding);
   let last = 0;
-  return readTable(file, textOf(file), how, (n) => {
+  return readTable(file, textOf(file, { encoding }), how, (n) => {
     const share = Math.min(1, n / Math.max(1, file.size));
     if (share - last < 0.02) return;
     last = share;
     progress(share);
   });
 }
+
+/** Reads a whole file. `progress` hears the share that was read, 0 to 1. */
+const read = (
+  file: Blob,
+  name: string,
+  as: ReadAs,
+  progress: (share: number) => void,
+): Promise<ReadFile> =>
+  readWhole(file, name, as, progress).catch((e: unknown) => ({ ok: false, problem: oddBytes(e) }));
 
 /** What is done in the worker. `hand`: gives buffers away instead of copying them. */
 export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBuffer[]) => T) {

@@ -62,6 +62,34 @@ const csv = (name: string, rows: string) => fileOf(`frame ms,note\n${rows}`, nam
 const state = (files: RunFiles) => files.rows().map((r) => r.state);
 
 describe('files on their way to be runs', () => {
+  it('of another encoding ask which, and are read in it', async () => {
+    const { files } = bed();
+    // "Zürich" as ISO 8859-1 has it: 0xFC alone is no UTF-8 (RFC 3629).
+    const latin = Uint8Array.from('frame ms,Z\u00FCrich\n10,1\n11,2\n', (c) => c.charCodeAt(0));
+    const file = Object.assign(await new Response(latin).blob(), { name: 'latin.csv' });
+    await files.add([file as unknown as File]);
+    expect(files.rows()[0]).toMatchObject({
+      state: 'refused',
+      asksEncoding: true,
+      why: 'The file is not UTF-8; say which encoding it has.',
+    });
+    await files.readAs(files.rows()[0]!.id, 'windows-1252');
+    const [row] = files.rows();
+    expect([row!.state, row!.asksEncoding]).toEqual(['confirm', false]);
+    expect(JSON.stringify(row!.layout)).toContain('Z\u00FCrich');
+    await files.confirm(row!.id, row!.mapping!);
+    expect(state(files)).toEqual(['read']);
+  });
+
+  it('cut in the middle of a character by the first look are read', async () => {
+    const { files } = bed();
+    // The look ends after 128 KiB, in the second byte of a letter.
+    const head = 'frame ms,note\n10,';
+    const text = `${head}${'x'.repeat(128 * 1024 - head.length - 1)}\u00FC\n11,y\n`;
+    await files.add([await fileOf(text, 'long.csv')]);
+    expect(files.rows()[0]!.asksEncoding).toBe(false);
+  });
+
   it('are asked about once a layout, then read at once', async () => {
     const { files, kept } = bed();
     await files.add([await csv('a.csv', '10,x\n11,x\n'), await csv('b.csv', '12,x\n')]);

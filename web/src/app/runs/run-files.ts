@@ -4,11 +4,13 @@ import { v7 } from 'uuid';
 import {
   type Alignment,
   type CaptureLayout,
+  type CaptureProblem,
   type Mapping,
   readsWhat,
   remembered,
   type SensorSeries,
 } from '@ruddy/core/runs';
+import type { Encoding } from '@ruddy/core/base/contract';
 import type { ChannelBody, RunBody } from '@ruddy/core/runs/contract';
 import { captureProblemText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
@@ -28,6 +30,9 @@ export interface FileRow {
   /** How much of it was read, 0 to 1. */
   readonly share: number;
   readonly why: string;
+  /** Its encoding, once somebody said it; and whether that is what is missing. */
+  readonly encoding: Encoding | null;
+  readonly asksEncoding: boolean;
   readonly layout: CaptureLayout | null;
   readonly mapping: Mapping | null;
   readonly signature: string;
@@ -51,6 +56,8 @@ export type Common = Omit<RunBody, 'id' | 'kind' | 'channels' | 'source' | 'resu
 const FRESH = {
   share: 0,
   why: '',
+  encoding: null,
+  asksEncoding: false,
   layout: null,
   mapping: null,
   signature: '',
@@ -71,6 +78,12 @@ export const lanesOf = (f: FileRow): readonly SensorSeries[] =>
   f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
 export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
 
+/** What a row says of a file that is not read, and whether its encoding is what is missing. */
+const refusalOf = (problem: CaptureProblem) => ({
+  why: captureProblemText(problem),
+  asksEncoding: problem.code === 'encoding',
+});
+
 /** When a run was made, as its file has it, and never in the future. */
 function writtenAt(r: FileRow, s: ReadStream, now: string): string {
   const ms = Math.min(s.startedMs ?? r.file.lastModified, Date.parse(now));
@@ -86,6 +99,8 @@ export class RunFiles {
   readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
   readonly rows = signal<readonly FileRow[]>([]);
+  /** Columns that were confirmed before, by the layout they belong to. */
+  #known: ReadonlyMap<string, Mapping> = new Map();
   readonly open = computed(() => this.rows().find((r) => r.state === 'confirm') ?? null);
   readonly busy = computed(() =>
     this.rows().some((r) => ['looking', 'reading', 'storing'].includes(r.state)),
@@ -107,26 +122,33 @@ export class RunFiles {
   async add(files: readonly File[]): Promise<void> {
     const rows = files.map((file): FileRow => ({ id: v7(), file, state: 'looking', ...FRESH }));
     this.rows.update((all) => [...all, ...rows]);
-    const known = new Map(
+    this.#known = new Map(
       await firstValueFrom(this.#data.mappings()).then(
         (list) => list.map((m) => [m.signature, m.mapping as unknown as Mapping] as const),
         // Without the list, every file is asked about.
         () => [],
       ),
     );
-    for (const r of rows) await this.#look(r, known);
+    for (const r of rows) await this.#look(r);
   }
 
-  async #look(r: FileRow, known: ReadonlyMap<string, Mapping>): Promise<void> {
+  /** Looks at a file again, in the encoding somebody said. */
+  async readAs(id: string, encoding: Encoding): Promise<void> {
+    this.patch(id, { encoding, asksEncoding: false, state: 'looking', why: '' });
+    const r = this.#row(id);
+    if (r) await this.#look(r);
+  }
+
+  async #look(r: FileRow): Promise<void> {
     const seen = await this.#guarded(r.id, () =>
-      this.#work.run((w) => w.look(r.file, r.file.name) as Promise<Looked>),
+      this.#work.run((w) => w.look(r.file, r.file.name, r.encoding) as Promise<Looked>),
     );
     if (!seen) return;
     if (seen.kind === 'problem')
-      return this.patch(r.id, { state: 'refused', why: captureProblemText(seen.problem) });
+      return this.patch(r.id, { state: 'refused', ...refusalOf(seen.problem) });
     if (seen.kind === 'capture') return this.#read(r.id, null);
     const { layout, signature, proposed } = seen;
-    const before = known.get(signature);
+    const before = this.#known.get(signature);
     const mapping = before ? remembered(before, layout) : proposed;
     this.patch(r.id, { layout, signature, mapping, known: before !== undefined, state: 'confirm' });
     if (before && readsWhat(mapping, layout)) await this.#read(r.id, { mapping, layout });
@@ -165,14 +187,15 @@ export class RunFiles {
     if (!r) return;
     this.patch(id, { state: 'reading', share: 0, read: null });
     const told = this.#work.told((share) => this.patch(id, { share }));
+    const as = { how, encoding: r.encoding };
     const read = await this.#guarded(id, () =>
-      this.#work.run((w) => w.read(r.file, r.file.name, how, told) as Promise<ReadFile>),
+      this.#work.run((w) => w.read(r.file, r.file.name, as, told) as Promise<ReadFile>),
     );
     if (!read) return;
     if (!read.ok)
       return this.patch(id, {
-        state: how ? 'confirm' : 'refused',
-        why: captureProblemText(read.problem),
+        state: how && read.problem.code !== 'encoding' ? 'confirm' : 'refused',
+        ...refusalOf(read.problem),
       });
     this.patch(id, { state: 'read', share: 1, read, why: '' });
     await this.#settle();

@@ -6,15 +6,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { MemberModel } from './member';
-import {
-  bytes,
-  instant,
-  primary,
-  references,
-  text,
-  uuid,
-  withDefault,
-} from '../../../platform/db/columns';
+import { bytes, instant, primary, references, text, uuid } from '../../../platform/db/columns';
 
 /** A signed-in browser, by the SHA-256 of its token. */
 export class SessionModel extends Model<

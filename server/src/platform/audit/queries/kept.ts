@@ -1,5 +1,5 @@
-import { execute, select } from '../db/database';
-import { inTransaction } from '../db/transaction';
+import { execute, select } from '../../db/database';
+import { inTransaction } from '../../db/transaction';
 
 /** Part of a restore, in SQL: the audit trail steps aside while everything else is put in its place. */
 export const KEEP_AUDIT = `DROP SCHEMA IF EXISTS ruddy_kept CASCADE;
