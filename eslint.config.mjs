@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import angular from 'angular-eslint';
 import jsdoc from 'eslint-plugin-jsdoc';
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 import { SUBJECTS, laterThan } from './scripts/house/subjects.mjs';
 
@@ -241,6 +242,7 @@ export default tseslint.config(
       '**/.angular/**',
       '**/node_modules/**',
       '.data*/**',
+      'release/**',
       'docs/**',
       '**/zz-*',
     ],
@@ -276,6 +278,16 @@ export default tseslint.config(
       ],
       eqeqeq: 'error',
       'no-restricted-syntax': ['error', ...PACKED],
+    },
+  },
+  {
+    // What reads the text of others takes time in step with its length: no expression may go back over it.
+    files: ['{core,server,web,simbench}/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
     },
   },
   ...CORE_ARROWS,

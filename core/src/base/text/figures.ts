@@ -1,3 +1,4 @@
+import { trimmedEnd } from '../trimmed-end';
 import { isExact, type Range } from '../units/range';
 
 /**
@@ -177,7 +178,7 @@ export function listed(names: readonly string[], most = 3): string {
  * @example ended('It hums. ') // => 'It hums.'
  */
 export function ended(words: string): string {
-  return `${words.trim().replace(/[.\s]+$/, '')}.`;
+  return `${trimmedEnd(words, '. \t\n\r\u00A0').trim()}.`;
 }
 
 /**

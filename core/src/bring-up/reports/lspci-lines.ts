@@ -74,7 +74,7 @@ export const LINE_RULES: readonly LineRule[] = [
     },
   ],
   [
-    /\bCESta:\s*(.+)$/,
+    /\bCESta:(.+)$/,
     (d, m) =>
       void (d.corrected = (m[1] ?? '')
         .split(/\s+/)

@@ -45,15 +45,17 @@ function readHead(d: PciDevice, rest: string): void {
   }
   const colon = rest.indexOf(': ');
   const what = colon < 0 ? rest : rest.slice(0, colon);
-  const cls = /\s*\[([0-9a-f]{4})\]$/i.exec(what);
+  const cls = /\[([0-9a-f]{4})\]$/i.exec(what);
   d.classCode = cls?.[1]?.toLowerCase() ?? null;
-  d.what = what.replace(/\s*\[[0-9a-f]{4}\]$/i, '').slice(0, 120);
+  d.what = (cls ? what.slice(0, cls.index).trimEnd() : what).slice(0, 120);
   let name = colon < 0 ? '' : rest.slice(colon + 2);
   if (/\(rev ff\)/i.test(name)) d.state = 'gone';
   name = name
-    .replace(/\s*\((?:rev|prog-if)[^)]*\)/gi, '')
-    .replace(/\s*\[[^\]]*controller\]\)?/gi, '');
-  const ids = /\s*\[([0-9a-f]{4}):([0-9a-f]{4})\]\s*$/i.exec(name);
+    .replace(/\((?:rev|prog-if)[^()]*\)/gi, '')
+    .replace(/\[[^[\]]*controller\]\)?/gi, '')
+    .replace(/\s{2,}/g, ' ')
+    .trim();
+  const ids = /\[([0-9a-f]{4}):([0-9a-f]{4})\]$/i.exec(name);
   d.vendor = ids?.[1]?.toLowerCase() ?? null;
   d.device = ids?.[2]?.toLowerCase() ?? null;
   d.name = (ids ? name.slice(0, ids.index) : name).trim().slice(0, 200);

@@ -1,14 +1,15 @@
 import type { ValueQuestion } from './types';
 
-const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
+/** Bounded, so that a long run of digits is looked at once. */
+const NUMBER = String.raw`(?<!\d)(\d{1,9}(?:[.,]\d{1,9})?)`;
 /** "22 of 26 Gb/s, 92 %", "5 of 6 (44 %)". */
 const OF = new RegExp(
-  String.raw`${NUMBER}\s*(?:of|out of|/)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`,
+  String.raw`${NUMBER}\s{0,4}(?:of|out of|/)\s{0,4}${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s{0,4}%`,
   'gi',
 );
 /** "from 100 to 85 fps, 20 % less", "100 -> 85: -20 %". */
 const FROM_TO = new RegExp(
-  String.raw`${NUMBER}\s*(?:to|->|down to|up to)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`,
+  String.raw`${NUMBER}\s{0,4}(?:to|->|down to|up to)\s{0,4}${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s{0,4}%`,
   'gi',
 );
 const value = (text: string | undefined) => Number((text ?? '').replace(',', '.'));
@@ -54,7 +55,7 @@ export function shareQuestions(text: string, path: string): ValueQuestion[] {
  * @returns questions; none where nothing is odd
  */
 export function rateQuestions(text: string, path: string): ValueQuestion[] {
-  return [...text.matchAll(/(\d+(?:[.,]\d+)?)\s*GB\/s/g)]
+  return [...text.matchAll(/(?<!\d)(\d{1,9}(?:[.,]\d{1,9})?)\s{0,4}GB\/s/g)]
     .map((m) => value(m[1]))
     .filter((v) => [5, 10, 20, 40, 80, 120].includes(v))
     .map((v) => ({ path, code: 'bits-for-bytes' as const, params: { said: v, would: v * 8 } }));

@@ -1,3 +1,4 @@
+import { trimmedEnd } from '../../base';
 import { means, partName, ROLE_SUBJECT } from '../../chain';
 import type { ReleaseSpec, SoftwareRole } from '../../parts';
 import type { NewsMatch, NewsPart, Published, Touch } from './types';
@@ -64,7 +65,8 @@ export function symptomsIn(text: string, logged: readonly string[]): string[] {
 export function versionIn(text: string): string | null {
   const said = /\b(?:version|firmware|driver|build|release|nvm|v)[\s:]*v?(r?\d[\w.-]*)/i.exec(text);
   const dotted = /\b(\d+(?:\.\d+){1,4}[a-z]?)\b/i.exec(text);
-  return (said?.[1] ?? dotted?.[1] ?? null)?.replace(/[.-]+$/, '') ?? null;
+  const found = said?.[1] ?? dotted?.[1];
+  return found === undefined ? null : trimmedEnd(found, '.-');
 }
 
 /**

@@ -73,8 +73,8 @@ export class ShareDialog {
     this.#acts.run(this.#catalogue.shareFile(this.data.id, this.prices()), {
       failed: 'Not downloaded.',
       then: (bundle) => {
-        const name =
-          this.data.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'setup';
+        const words = this.data.name.split(/[^A-Za-z0-9]+/).filter((x) => x !== '');
+        const name = words.join('-') || 'setup';
         download(`${name}.json`, 'application/json', JSON.stringify(bundle, null, 1));
         this.#ref.close(true);
       },

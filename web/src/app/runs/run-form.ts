@@ -108,7 +108,10 @@ const SLOT: Partial<Record<keyof RunContext, FieldMeta>> = {
 };
 
 /** "2560 × 1440" is stored as 2560x1440. */
-export const inPixels = (typed: string) => typed.trim().replace(/\s*[×xX*]\s*/, 'x');
+export function inPixels(typed: string): string {
+  const at = typed.search(/[×xX*]/);
+  return at < 0 ? typed.trim() : `${typed.slice(0, at).trim()}x${typed.slice(at + 1).trim()}`;
+}
 
 type Controls<T> = { [K in keyof T]: FormControl<T[K]> };
 export const controlsOf = <T extends object>(start: T) =>

@@ -4,10 +4,11 @@ import { readNumber } from '../shared/format';
 export function typedNumber(
   text: string,
 ): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
-  const range = /^(.+?)\s+to\s+(.+)$/i.exec(text.trim());
-  if (!range) return readNumber(text);
-  const lo = readNumber(range[1] ?? '');
-  const hi = readNumber(range[2] ?? '');
+  const words = text.trim().split(/\s+/);
+  const at = words.findIndex((x, i) => i > 0 && x.toLowerCase() === 'to');
+  if (at < 0 || at === words.length - 1) return readNumber(text);
+  const lo = readNumber(words.slice(0, at).join(' '));
+  const hi = readNumber(words.slice(at + 1).join(' '));
   if (!lo.ok) return lo;
   if (!hi.ok) return hi;
   return lo.value === null || hi.value === null
