@@ -51,9 +51,14 @@ export function problemType(code: ProblemCode): string {
  * @returns its code
  * @example codeOf({ type: 'urn:ruddy:problem:confirm-first', status: 403 }) // => 'confirm-first'
  */
-export function codeOf(problem: { readonly type: string; readonly status: number }): ProblemCode {
-  const named = problem.type.slice(URN.length);
-  return problem.type.startsWith(URN) && named in PROBLEMS
+export function codeOf(problem: {
+  readonly type?: string;
+  readonly status: number;
+}): ProblemCode {
+  // A document without a type is one of "about:blank" (RFC 9457, section 4.2.1): its status says all.
+  const type = problem.type ?? '';
+  const named = type.slice(URN.length);
+  return type.startsWith(URN) && named in PROBLEMS
     ? (named as ProblemCode)
     : problemCode(problem.status);
 }
