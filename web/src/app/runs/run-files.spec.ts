@@ -81,7 +81,7 @@ describe('files on their way to be runs', () => {
     expect(state(files)).toEqual(['read']);
   });
 
-  it('cut in the middle of a character by the first look are read', async () => {
+  it('cut inside a character by the first look are read', async () => {
     const { files } = bed();
     // The look ends after 128 KiB, in the second byte of a letter.
     const head = 'frame ms,note\n10,';
