@@ -16,4 +16,4 @@ export * from './vocabulary/outcomes';
 export * from './vocabulary/steps';
 export * from './vocabulary/trouble';
 export * from './problems';
-export { trimmedEnd } from './trimmed-end';
+export * from './trimmed-end';

@@ -3,4 +3,4 @@ export * from './money';
 export * from './contracts';
 export * from './health';
 export * from './audit';
-export { nameLine, textLine, unseenCharacter } from '../text-line';
+export * from '../text-line';
