@@ -51,10 +51,7 @@ export function problemType(code: ProblemCode): string {
  * @returns its code
  * @example codeOf({ type: 'urn:ruddy:problem:confirm-first', status: 403 }) // => 'confirm-first'
  */
-export function codeOf(problem: {
-  readonly type?: string;
-  readonly status: number;
-}): ProblemCode {
+export function codeOf(problem: { readonly type?: string; readonly status: number }): ProblemCode {
   // A document without a type is one of "about:blank" (RFC 9457, section 4.2.1): its status says all.
   const type = problem.type ?? '';
   const named = type.slice(URN.length);
