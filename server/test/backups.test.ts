@@ -251,16 +251,10 @@ describe('the roles of the database', () => {
     async (as) => {
       const db = connect(h[as]);
       try {
-        await expect(db.query(`COPY (SELECT 1) TO PROGRAM 'cat'`)).rejects.toThrow(
-          /permission denied/,
-        );
-        await expect(db.query(`COPY members FROM '/etc/passwd'`)).rejects.toThrow(
-          /permission denied/,
-        );
+        await expect(db.query(`COPY (SELECT 1) TO PROGRAM 'cat'`)).rejects.toThrow(REFUSED);
+        await expect(db.query(`COPY members FROM '/etc/passwd'`)).rejects.toThrow(REFUSED);
         await expect(db.query('CREATE ROLE somebody')).rejects.toThrow(REFUSED);
-        await expect(db.query('ALTER SYSTEM SET work_mem = 1')).rejects.toThrow(
-          /permission denied/,
-        );
+        await expect(db.query('ALTER SYSTEM SET work_mem = 1')).rejects.toThrow(REFUSED);
       } finally {
         await db.close();
       }

@@ -79,7 +79,6 @@ describe('words that look like something else', () => {
     '<img src=x onerror=alert(1)>',
     '${7*7}',
     '=1+1',
-    '\u202Edrow',
     'ÄÖÜ ß 漢字 🌉',
   ])('%s is stored and given back as it is', async (name) => {
     const s = await addSetup(h, `w ${randomUUID().slice(0, 6)}`);
@@ -88,6 +87,25 @@ describe('words that look like something else', () => {
     const found = await h.api.get('/api/setups').query({ q: name });
     expect((found.body.items as { name: string }[]).map((x) => x.name)).toContain(name);
     expect(found.type).toBe('application/json');
+  });
+
+  it.each([
+    ['\u202Edrow', 'U+202E'],
+    ['Fen\u200Bland', 'U+200B'],
+    ['Fen\u001B[31m', 'U+001B'],
+  ])('%j is refused with its place', async (name, code) => {
+    const r = await h.api.post('/api/setups').send({ id: randomUUID(), name });
+    expect([r.status, r.body.errors[0].path]).toEqual([422, 'name']);
+    expect(r.body.detail).toContain(`cannot be seen (${code})`);
+  });
+
+  it('the same letters are one name, and found however they are typed', async () => {
+    const s = await addSetup(h, 'Zu\u0308rich am Moor');
+    expect(s.name).toBe('Z\u00FCrich am Moor');
+    for (const q of ['Z\u00FCrich', 'Zu\u0308rich']) {
+      const found = await h.api.get('/api/setups').query({ q });
+      expect((found.body.items as { id: string }[]).map((x) => x.id)).toContain(s.id);
+    }
   });
 
   it('a null character is refused, not a crash', async () => {

@@ -40,7 +40,10 @@ export function toPage<R, T>(
   };
 }
 
-/** A pattern for ILIKE that finds the words as typed, wherever they stand. */
+/** A pattern for ILIKE that finds the words, wherever they stand, in the composed form names are stored in. */
 export function likePattern(words: string): string {
-  return `%${words.trim().replace(/[\\%_]/g, '\\$&')}%`;
+  return `%${words
+    .trim()
+    .normalize('NFC')
+    .replace(/[\\%_]/g, '\\$&')}%`;
 }
