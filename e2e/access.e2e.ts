@@ -277,7 +277,6 @@ describe('the keyboard', () => {
     '/workshop/loans',
     '/workshop/feeds',
     '/workshop/audit',
-    '/account',
   ];
   const focused = (selector: string) =>
     w.page.evaluate((s) => document.activeElement?.matches(s) ?? false, selector);

@@ -53,7 +53,7 @@ export class AccountPage {
   readonly headline = computed(() => {
     const m = this.session.member();
     if (!this.session.signsIn())
-      return 'There are no accounts: only this machine reaches the server.';
+      return '0 accounts: only this machine reaches the server, so nobody signs in.';
     const a = this.now();
     if (!m || !a) return 'Reading your account …';
     const codes = a.oneTimeCodes ? 'with one-time codes' : 'by password alone';
