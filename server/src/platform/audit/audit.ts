@@ -1,5 +1,5 @@
 import type { AuditKind } from '@ruddy/core/base/contract';
-import type { Actor } from '../access/actor';
+import { type Actor, THIS_MACHINE } from '../access/actor';
 import { newId } from '../db/ids';
 import { outsideTransaction } from '../db/transaction';
 import { AuditEventModel } from './models/audit-event';
@@ -23,11 +23,7 @@ export interface AuditFrom {
 
 /** The server by itself, by its plan. */
 export const BY_PLAN: AuditFrom = {
-  actor: {
-    id: '00000000-0000-7000-8000-000000000001',
-    name: 'this server, by plan',
-    role: 'keeper',
-  },
+  actor: { ...THIS_MACHINE, name: 'this server, by plan' },
   address: '',
   requestId: null,
 };
