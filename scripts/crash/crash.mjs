@@ -163,7 +163,7 @@ if (process.argv.includes('--write')) {
     .filter(
       (l) =>
         l.startsWith('| ') &&
-        !lines.some((n) => n.split('|')[1] === l.split('|')[1]) &&
+        !lines.some((n) => n.split('|')[1].trim() === l.split('|')[1]?.trim()) &&
         !/^\| (fault|---)/.test(l),
     );
   const table = [
