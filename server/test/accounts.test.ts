@@ -94,6 +94,13 @@ describe('one-time codes', () => {
     later(1);
     await signIn({ code: code() }).expect(200);
     await signIn({ code: code() }).expect(401);
+    // A wrong code under the right password is on record; the question for one is not.
+    const refused = await h.rows<{ about: string; why: string }>(
+      `SELECT about, why FROM audit_events WHERE kind = 'sign-in' AND status >= 400 AND about = $1`,
+      [name],
+    );
+    expect(refused).toHaveLength(2);
+    expect(refused[0]!.why).toContain('One-time code: does not fit');
     await signIn({ code: recovery[0]!.toUpperCase() }).expect(200);
     await signIn({ code: recovery[0]! }).expect(401);
     await signIn({ password: 'another one entirely', code: recovery[1]! }).expect(401);

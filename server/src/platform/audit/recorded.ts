@@ -14,7 +14,9 @@ const UNRECORDED: ReadonlySet<string> = new Set(['confirm-first', 'code-needed']
 function refusalOf(error: unknown): { status: number; why: string; about: string | null } | null {
   const known = knownProblem(error);
   if (!known) return { status: 500, why: 'Something went wrong here', about: null };
-  if (known.status === 429 || UNRECORDED.has(known.more.code ?? '')) return null;
+  // A question for the code says nothing is wrong; a code that was wrong names the field.
+  const putOff = UNRECORDED.has(known.more.code ?? '') && !known.more.errors;
+  if (known.status === 429 || putOff) return null;
   return {
     status: known.status,
     why: known.more.detail ?? known.title,
@@ -26,7 +28,9 @@ function refusalOf(error: unknown): { status: number; why: string; about: string
 async function fromPath(path: string, req: Request): Promise<string> {
   const named = Object.values(req.params).join(', ');
   if (!path.startsWith('/api/members/') || !validate(named)) return named;
-  return (await MemberModel.findByPk(named))?.name ?? named;
+  // What was done stays done where the name cannot be read.
+  const member = await MemberModel.findByPk(named).catch(() => null);
+  return member?.name ?? named;
 }
 
 /**
@@ -59,7 +63,7 @@ export async function recorded<T extends Answer<unknown> | null | undefined>(
   } catch (error) {
     const refused = refusalOf(error);
     if (refused) {
-      const about = refused.about ?? (await fromPath(path, req).catch(() => ''));
+      const about = refused.about ?? (await fromPath(path, req));
       await write(known.actor, { ...refused, about });
     }
     throw error;
