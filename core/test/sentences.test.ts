@@ -371,7 +371,7 @@ const PLAIN =
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
+  badRowText testWords captureProblemText doubtText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
   experimentText unusedText frameEvidenceText statedFigureText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn auditHeadline`.split(
     /\s+/,

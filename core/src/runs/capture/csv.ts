@@ -1,7 +1,13 @@
 import Papa from 'papaparse';
 import { readsWhat } from './propose';
 import { CaptureReader } from './reader';
-import type { CaptureLayout, CaptureResult, Mapping, ReadCapture } from './types';
+import {
+  BLANKS,
+  type CaptureLayout,
+  type CaptureResult,
+  type Mapping,
+  type ReadCapture,
+} from './types';
 
 /**
  * Options of the CSV library: every line one row, nothing converted, nothing left out. A table of one column is split at a
@@ -18,6 +24,9 @@ export function csvOptions(mapping: Pick<Mapping, 'delimiter'>, newline: '\n' | 
     skipEmptyLines: false,
   } as const;
 }
+
+/** A blank between cells for every run of blanks, and none at the ends of a line. */
+const oneBlank = (text: string) => text.replace(/[^\S\n]+/g, ' ').replace(/^ | $/gm, '');
 
 /** Characters that are cut into rows at once. */
 const BATCH = 1 << 20;
@@ -44,10 +53,11 @@ export async function readCaptureText(
   let seen = 0;
   let full = false;
   let newline: '\n' | '\r\n' = '\n';
+  const blanks = mapping.delimiter === BLANKS;
   for await (const part of parts) {
     let text = rest + part;
     if (seen === 0 && text.startsWith('\uFEFF')) text = text.slice(1);
-    if (/\r\n/.test(text)) newline = '\r\n';
+    if (!blanks && text.includes('\r\n')) newline = '\r\n';
     // Lines may end with a lone carriage return.
     if (!text.includes('\n') && text.includes('\r')) text = text.replaceAll('\r', '\n');
     seen += part.length;
@@ -71,7 +81,8 @@ function readBatch(
   mapping: Mapping,
   newline: '\n' | '\r\n',
 ): boolean {
+  const even = mapping.delimiter === BLANKS ? oneBlank(text) : text;
   // What ends with a line end would give an empty row more.
-  const whole = text.endsWith(newline) ? text.slice(0, -newline.length) : text;
+  const whole = even.endsWith(newline) ? even.slice(0, -newline.length) : even;
   return reader.read(Papa.parse<string[]>(whole, csvOptions(mapping, newline)).data);
 }

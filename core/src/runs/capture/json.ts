@@ -141,7 +141,13 @@ function capture(json: Json): CaptureResult<JsonCapture> {
     ok: true,
     value: {
       kind: 'capture',
-      read: { streams: [stream], rows, bad: bad.slice(0, 200), badCount: bad.length },
+      read: {
+        streams: [stream],
+        rows,
+        bad: bad.slice(0, 200),
+        badCount: bad.length,
+        clock: null,
+      },
     },
   };
 }

@@ -1,5 +1,5 @@
 import { clockMs } from './clock';
-import { looksClock, looksNumeric } from './layout';
+import { looksClock, looksDate, looksNumeric } from './layout';
 import {
   type CaptureColumn,
   type CaptureLayout,
@@ -7,85 +7,35 @@ import {
   type ColumnUnit,
   isSensor,
   type Mapping,
-  type Sensor,
   TIME_UNITS,
   type TimeUnit,
 } from './types';
+import { roleByName, sensorUnitByName, unitByName } from './words';
 
-/** Words of a column's name, small, cut where letters change their case or stop. */
-function wordsOf(name: string): string[] {
-  return name
-    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
-    .replace(/\u00b5|\u03bc/g, 'u')
-    .toLowerCase()
-    .split(/[^a-z0-9%°]+/)
-    .filter((w) => w !== '');
-}
-
-const CARD = ['gpu', 'card', 'graphics', 'vga'];
-const CPU = ['cpu', 'processor', 'package'];
-const has = (words: readonly string[], ...any: readonly string[]) =>
-  words.some((w) => any.includes(w));
-
-function sensorOf(w: readonly string[]): Sensor | null {
-  const watts = has(w, 'power', 'watt', 'watts', 'w', 'draw');
-  const clock = has(w, 'clock', 'mhz', 'ghz', 'frequency');
-  const heat = has(w, 'temp', 'temperature', 'degc', 'c', '°c');
-  const load = has(w, 'load', 'usage', 'utilization', 'utilisation', 'busy', '%');
-  if (has(w, 'wall', 'mains', 'socket', 'meter') && watts) return 'wall-w';
-  const memory = has(w, 'memory', 'mem', 'vram');
-  if (memory && clock) return 'memory-mhz';
-  if (memory && has(w, 'mb', 'mib', 'gb', 'used', 'usage')) return 'memory-mb';
-  if (has(w, ...CPU))
-    return watts ? 'cpu-w' : clock ? 'cpu-mhz' : heat ? 'cpu-c' : load ? 'cpu-load' : null;
-  if (has(w, ...CARD))
-    return watts ? 'card-w' : clock ? 'card-mhz' : heat ? 'card-c' : load ? 'card-load' : null;
-  if (has(w, 'fps', 'framerate') || (has(w, 'frames') && has(w, 's', 'second', 'sec')))
-    return 'fps';
-  return null;
-}
-
-const SHOWN = ['shown', 'display', 'displayed', 'screen'];
-const LASTS = ['between', 'interval', 'delta', 'duration', 'time', 'ms', 'frametime', 'change'];
-
-/** What a column is called tells what it holds; null: its name says nothing. */
-function byName(name: string): ColumnRole | null {
-  const w = wordsOf(name);
-  if (w.length === 0) return null;
-  if (has(w, 'application', 'app', 'process', 'program', 'executable', 'exe'))
-    return has(w, 'id') ? null : 'program';
-  if (has(w, 'generated', 'interpolated')) return 'generated';
-  const sensor = sensorOf(w);
-  if (sensor) return sensor;
-  if (has(w, ...SHOWN) && has(w, ...LASTS)) return 'shown';
-  if (has(w, 'frametime', 'interval', 'delta', 'between')) return 'frame';
-  if (has(w, 'frame') && has(w, 'time', 'ms', 'us', 'duration', 'length')) return 'frame';
-  if (has(w, 'time', 'timestamp', 'elapsed', 'seconds', 'clock', 'date', 'at')) return 'time';
-  if (w.length === 1 && has(w, 'ms')) return 'frame';
-  return null;
-}
-
-/** Values of one column of the sample that are numbers. */
-function figures(layout: CaptureLayout, column: number): number[] {
+/**
+ * Values of one column of the sample that are numbers.
+ *
+ * @param layout layout of the file
+ * @param column place of the column, from 0
+ * @returns the numbers, as written, in the order of the rows
+ */
+export function figures(layout: CaptureLayout, column: number): number[] {
   const cells = layout.sample.map((r) => r[column] ?? '').filter(looksNumeric);
   return cells.map((c) => Number(layout.decimal === ',' ? c.replace(',', '.') : c));
 }
 
-const middle = (list: readonly number[]) =>
-  [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
+/**
+ * Middle value of a list.
+ *
+ * @param list numbers
+ * @returns the upper of both in the middle; NaN of an empty list
+ * @example middle([3, 1, 2]) // => 2
+ */
+export function middle(list: readonly number[]): number {
+  return [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
+}
 const middleStep = (list: readonly number[]) =>
   middle(list.slice(1).map((v, i) => v - (list[i] as number)));
-
-/** A unit that the name gives: in brackets, or as its last word. */
-function unitByName(name: string): ColumnUnit | null {
-  const last = wordsOf(name).at(-1);
-  const all = wordsOf(name);
-  if (last === 'ms' || all.includes('milliseconds') || all[0] === 'ms') return 'ms';
-  if (last === 'us' || all.includes('microseconds')) return 'us';
-  if (last === 'ns' || all.includes('nanoseconds')) return 'ns';
-  if (last === 's' || last === 'sec' || all.includes('seconds')) return 's';
-  return null;
-}
 
 /** The unit that makes a usual frame last between 0.8 and 400 ms. */
 function frameUnit(usual: number): ColumnUnit {
@@ -108,29 +58,61 @@ function unitOf(layout: CaptureLayout, column: number, role: ColumnRole): Column
         : frameUnit(step))
     );
   }
-  const words = wordsOf(name);
-  if (words.includes('ghz') || words.includes('kw') || words.includes('gb')) return 'kilo';
-  if (words.includes('mw') || words.includes('milliwatt')) return 'milli';
+  if (role === 'rate' || !isSensor(role)) return 'own';
   if (
     role.endsWith('-load') &&
     figures(layout, column).length > 0 &&
     figures(layout, column).every((v) => v <= 1)
   )
     return 'share';
-  return 'own';
+  return sensorUnitByName(name, role);
+}
+
+/** A time since the start never falls. */
+function grows(list: readonly number[]): boolean {
+  return (
+    list.length > 2 &&
+    list.every((v, i) => i === 0 || v >= (list[i - 1] as number)) &&
+    list[0] !== list.at(-1)
+  );
+}
+
+/** Values that tell how a column goes; of fewer, chance may be all. */
+const ENOUGH = 6;
+/** More falls than this share of the steps are no clock that was set back. */
+const FALLING = 0.2;
+const share = (list: readonly number[], is: (v: number, before: number) => boolean) =>
+  list.length < ENOUGH
+    ? 0
+    : list.filter((v, i) => i > 0 && is(v, list[i - 1] as number)).length / (list.length - 1);
+const fallsOften = (list: readonly number[]) => share(list, (v, before) => v < before) > FALLING;
+
+/**
+ * Does a column named as a frame time hold times since the start: does each value exceed the one before?
+ *
+ * @param list its values
+ * @returns true for at least six that only grow
+ * @example sinceStart([10, 20, 31, 40, 50, 61]) // => true
+ */
+export function sinceStart(list: readonly number[]): boolean {
+  return share(list, (v, before) => v > before) === 1;
+}
+
+/** What the cells of a column are written like: a date, a time of day, or neither. */
+function written(layout: CaptureLayout, column: number): 'date' | 'time' | null {
+  const cells = layout.sample.map((r) => r[column] ?? '');
+  if (cells.some(looksClock)) return 'time';
+  return cells.some(looksDate) && cells.every((c) => c === '' || looksDate(c)) ? 'date' : null;
 }
 
 /** In a table without names: a column that only grows is a time, one of steady positive values the frames. */
 function byValues(layout: CaptureLayout, column: number): ColumnRole {
   const list = figures(layout, column);
-  if (layout.sample.some((r) => looksClock(r[column] ?? ''))) return 'time';
+  const like = written(layout, column);
+  if (like) return like;
   if (list.length < layout.sample.length * 0.8)
     return layout.width > 1 && list.length === 0 ? 'program' : 'ignore';
-  const grows =
-    list.length > 2 &&
-    list.every((v, i) => i === 0 || v >= (list[i - 1] as number)) &&
-    list[0] !== list.at(-1);
-  if (grows) return 'time';
+  if (grows(list)) return 'time';
   return list.every((v) => v > 0) ? 'frame' : 'ignore';
 }
 
@@ -147,14 +129,12 @@ function onlyOnce(roles: readonly ColumnRole[]): ColumnRole[] {
  */
 export function proposeMapping(layout: CaptureLayout): Mapping {
   const columns = Array.from({ length: layout.width }, (_, i) => i);
-  const named = columns.map((i): ColumnRole => {
-    const role = layout.header ? byName(layout.header[i] ?? '') : byValues(layout, i);
-    // A running number is no time of a frame.
-    if (!layout.header && role === 'time' && isCounter(figures(layout, i))) return 'ignore';
-    return role ?? 'ignore';
-  });
-  let roles = onlyOnce(named);
-  if (!roles.includes('frame') && !roles.includes('time')) {
+  const named = columns.map((i) => proposedRole(layout, i));
+  const asked = onlyOnce(named);
+  // A rate without a clock is one of each frame, or of each second: somebody has to say.
+  const clocked = asked.includes('frame') || asked.includes('time');
+  let roles = asked.map((r): ColumnRole => (r === 'fps' && !clocked ? 'rate' : r));
+  if (!clocked && !roles.includes('rate')) {
     const guess = columns.find((i) => roles[i] === 'ignore' && byValues(layout, i) === 'frame');
     roles = roles.map((r, i) => (i === guess ? 'frame' : r));
   }
@@ -167,6 +147,25 @@ export function proposeMapping(layout: CaptureLayout): Mapping {
     header: header !== null,
     columns: roles.map((role, i): CaptureColumn => ({ role, unit: unitOf(layout, i, role) })),
   };
+}
+
+/** What one column seems to hold: its name says it, and its values where they say otherwise. */
+function proposedRole(layout: CaptureLayout, i: number): ColumnRole {
+  const name = layout.header?.[i] ?? '';
+  const list = figures(layout, i);
+  if (!layout.header) {
+    const role = byValues(layout, i);
+    // A running number is no time of a frame.
+    return role === 'time' && isCounter(list) ? 'ignore' : role;
+  }
+  const role = roleByName(name);
+  const like = written(layout, i);
+  if (like) return like;
+  // Times since the start under the name of a frame time.
+  if (role === 'frame' && sinceStart(list)) return isCounter(list) ? 'ignore' : 'time';
+  // Under the name of a time, what falls again and again is what each frame lasts.
+  if (role === 'time' && fallsOften(list)) return 'frame';
+  return role ?? 'ignore';
 }
 
 function isCounter(list: readonly number[]): boolean {
@@ -213,8 +212,9 @@ const LOG_STEP_MS = 90;
  */
 export function readsWhat(mapping: Mapping, layout: CaptureLayout): 'frames' | 'log' | null {
   const at = mapping.columns.findIndex((c) => c.role === 'time');
-  if (mapping.columns.some((c) => c.role === 'frame')) return 'frames';
-  if (at < 0) return null;
+  if (mapping.columns.some((c) => c.role === 'frame' || c.role === 'rate')) return 'frames';
+  // Rates without a clock that are none of frames are one a second.
+  if (at < 0) return mapping.columns.some((c) => c.role === 'fps') ? 'log' : null;
   if (!mapping.columns.some((c) => isSensor(c.role))) return 'frames';
   const unit = mapping.columns[at]?.unit as TimeUnit;
   const clock = () =>

@@ -1,4 +1,6 @@
-import { clockMs, pastMidnight } from './clock';
+import { clockMs, dayAndTimeMs, pastMidnight } from './clock';
+import { ClockCheck } from './clock-check';
+import { evenLane, usualStep } from './even-lane';
 import { Grow } from './grow';
 import {
   type BadRow,
@@ -15,7 +17,6 @@ import {
   type Stream,
   TIME_UNITS,
   type TimeUnit,
-  type SensorSeries,
 } from './types';
 
 /** Bad rows that are named one by one; beyond them they are counted. */
@@ -23,7 +24,15 @@ const NAMED = 200;
 /** Sensors beside frames are kept as means of this long. */
 const BESIDE_MS = 100;
 const NOTHING = new Set(['', 'na', 'n/a', 'nan', '-', 'null']);
-const YES = new Set(['1', 'true', 'yes', 'y', 'generated']);
+const YES = new Set(['1', 'true', 'yes', 'y']);
+/** What a frame that was not drawn is called, anywhere in the cell. */
+const NOT_DRAWN = ['generated', 'interpolated', 'synthetic', 'inserted'];
+
+/** Does a cell say that its frame was generated? */
+function saysGenerated(cell: string): boolean {
+  const t = cell.trim().toLowerCase();
+  return YES.has(t) || NOT_DRAWN.some((w) => t.includes(w));
+}
 
 /** What one program drew so far. */
 class Bucket {
@@ -34,6 +43,8 @@ class Bucket {
   nowMs = 0;
   lastMs = NaN;
   firstMs = NaN;
+  /** The cell with the day of its first row. */
+  day = '';
   /** Time of generated frames that belongs to the next rendered one. */
   carriedMs = 0;
 
@@ -46,6 +57,42 @@ class Bucket {
       values: new Grow(64),
     }));
   }
+}
+
+/** Milliseconds a row without a clock is apart from the next in a log. */
+const EACH_SECOND_MS = 1000;
+const BUSY: readonly { readonly busy: Sensor; readonly load: Sensor }[] = [
+  { busy: 'card-busy-ms', load: 'card-load' },
+  { busy: 'cpu-busy-ms', load: 'cpu-load' },
+];
+
+/** A column that is read as a sensor. */
+interface SensorAt extends At {
+  readonly sensor: Sensor;
+  readonly factor: number;
+  /** Its values are shares of the frame they stand beside, in %: the load that a busy time within a frame is. */
+  readonly ofFrame: boolean;
+}
+
+function sensorsOf(columns: readonly CaptureColumn[]): SensorAt[] {
+  const own = columns.flatMap((column, index) =>
+    isSensor(column.role)
+      ? [
+          {
+            index,
+            column,
+            sensor: column.role,
+            factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1,
+            ofFrame: false,
+          },
+        ]
+      : [],
+  );
+  const has = (sensor: Sensor) => own.some((s) => s.sensor === sensor);
+  const loads = BUSY.filter((b) => !has(b.load)).flatMap(({ busy, load }) =>
+    own.filter((s) => s.sensor === busy).map((s) => ({ ...s, sensor: load, ofFrame: true })),
+  );
+  return [...own, ...loads];
 }
 
 interface At {
@@ -67,7 +114,9 @@ export class CaptureReader {
   readonly #shown: At | null;
   readonly #generated: At | null;
   readonly #program: At | null;
-  readonly #sensors: (At & { sensor: Sensor; factor: number })[];
+  readonly #date: At | null;
+  readonly #sensors: readonly SensorAt[];
+  readonly #check = new ClockCheck();
   readonly #least: number;
   readonly #comma: boolean;
   /** Where the time of a frame stands when nothing else but a program is read, and its factor into ms. */
@@ -86,31 +135,22 @@ export class CaptureReader {
       const index = mapping.columns.findIndex((c) => c.role === role);
       return index < 0 ? null : { index, column: mapping.columns[index] as CaptureColumn };
     };
-    this.#frame = this.#log ? null : at('frame');
+    this.#frame = this.#log ? null : (at('frame') ?? at('rate'));
     this.#time = at('time');
     this.#shown = at('shown');
     this.#generated = at('generated');
     this.#program = at('program');
-    this.#sensors = mapping.columns.flatMap((column, index) =>
-      isSensor(column.role)
-        ? [
-            {
-              index,
-              column,
-              sensor: column.role,
-              factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1,
-            },
-          ]
-        : [],
-    );
+    this.#date = at('date');
+    this.#sensors = sensorsOf(mapping.columns);
     const used = [this.#frame, this.#time, this.#shown, this.#generated, this.#program].map(
       (a) => a?.index ?? -1,
     );
     this.#least = Math.max(...used) + 1;
     this.#comma = mapping.decimal === ',';
-    const only = this.#time ?? this.#shown ?? this.#generated ?? this.#sensors[0] ?? null;
+    const only =
+      this.#time ?? this.#date ?? this.#shown ?? this.#generated ?? this.#sensors[0] ?? null;
     this.#plain =
-      this.#frame && only === null
+      this.#frame?.column.role === 'frame' && only === null
         ? { index: this.#frame.index, factor: TIME_UNITS[this.#frame.column.unit as TimeUnit] }
         : null;
   }
@@ -168,6 +208,7 @@ export class CaptureReader {
     let frame = NaN;
     const column = this.#frame ?? (this.#log ? null : this.#time);
     if (this.#frame) frame = this.#lasts(this.#frame, cells);
+    else if (this.#log && !this.#time) at = this.#rows * EACH_SECOND_MS;
     else if (column && !Number.isNaN(bucket.lastMs)) frame = Math.fround(at - bucket.lastMs);
     if (column && (this.#frame || !Number.isNaN(bucket.lastMs))) {
       const why = Number.isNaN(frame)
@@ -188,13 +229,15 @@ export class CaptureReader {
   }
 
   #keep(bucket: Bucket, cells: readonly string[], at: number, frame: number, shown: number): void {
-    if (Number.isNaN(bucket.firstMs)) bucket.firstMs = Number.isNaN(at) ? 0 : at;
+    if (Number.isNaN(bucket.firstMs)) {
+      bucket.firstMs = Number.isNaN(at) ? 0 : at;
+      bucket.day = this.#date ? (cells[this.#date.index] ?? '') : '';
+    } else if (this.#frame && this.#time) this.#check.row(at - bucket.lastMs, frame, this.#line);
     if (!Number.isNaN(at)) bucket.lastMs = at;
     if (!Number.isNaN(frame)) {
       bucket.nowMs += frame;
       const generated =
-        this.#generated !== null &&
-        YES.has((cells[this.#generated.index] as string).trim().toLowerCase());
+        this.#generated !== null && saysGenerated(cells[this.#generated.index] as string);
       if (generated) bucket.carriedMs += frame;
       else {
         bucket.frames.push(Math.fround(bucket.carriedMs + frame));
@@ -207,11 +250,11 @@ export class CaptureReader {
     for (const [i, s] of this.#sensors.entries()) {
       const cell = cells[s.index];
       if (cell === undefined || NOTHING.has(cell.trim().toLowerCase())) continue;
-      const value = this.#number(cell);
+      const value = this.#number(cell) * s.factor;
       const lane = bucket.sensors[i];
-      if (Number.isNaN(value) || !lane) continue;
-      lane.times.push(this.#time ? at - bucket.firstMs : bucket.nowMs);
-      lane.values.push(value * s.factor);
+      if (Number.isNaN(value) || !lane || (s.ofFrame && Number.isNaN(frame))) continue;
+      lane.times.push(Number.isNaN(at) ? bucket.nowMs : at - bucket.firstMs);
+      lane.values.push(s.ofFrame ? Math.min(100, (value / frame) * 100) : value);
     }
   }
 
@@ -234,7 +277,10 @@ export class CaptureReader {
   }
 
   #lasts({ index, column }: At, cells: readonly string[]): number {
-    return Math.fround(this.#number(cells[index] as string) * TIME_UNITS[column.unit as TimeUnit]);
+    const value = this.#number(cells[index] as string);
+    return Math.fround(
+      column.role === 'rate' ? 1000 / value : value * TIME_UNITS[column.unit as TimeUnit],
+    );
   }
 
   #timeOf({ index, column }: At, cells: readonly string[], last: number): number {
@@ -261,7 +307,13 @@ export class CaptureReader {
       return { ok: false, problem: { code: 'no-rows' } };
     return {
       ok: true,
-      value: { streams, rows: this.#rows, bad: this.#bad, badCount: this.#badCount },
+      value: {
+        streams,
+        rows: this.#rows,
+        bad: this.#bad,
+        badCount: this.#badCount,
+        clock: this.#check.end(),
+      },
     };
   }
 
@@ -283,58 +335,15 @@ export class CaptureReader {
       frames: new Float32Array(b.frames.view()),
       shown: b.shown.length > 0 ? new Float32Array(b.shown.view()) : null,
       lanes,
-      startedMs: this.#time?.column.unit === 'clock' && b.firstMs > 1e11 ? b.firstMs : null,
+      startedMs: this.#startOf(b),
     };
   }
-}
 
-/** Most values of one lane: a day of seconds and then some. */
-const MOST = 200_000;
-
-/**
- * Resamples sensor values to even steps: the mean of the values in each step. A step without values repeats the one before
- * when the gap is at most two steps, else it is NaN.
- *
- * @param sensor which sensor
- * @param times times of the values, ms, ascending
- * @param values one value each, in the unit of the sensor
- * @param dtMs length of a step, ms
- * @returns the series, starting at the first time
- */
-export function evenLane(
-  sensor: Sensor,
-  times: Float64Array,
-  values: Float64Array,
-  dtMs: number,
-): SensorSeries {
-  const first = times[0] ?? 0;
-  const n = Math.min(MOST, Math.floor(((times[times.length - 1] ?? first) - first) / dtMs) + 1);
-  const sums = new Float64Array(n);
-  const counts = new Uint32Array(n);
-  for (let i = 0; i < times.length; i++) {
-    const k = Math.floor(((times[i] as number) - first) / dtMs);
-    if (k < 0 || k >= n) continue;
-    sums[k] = (sums[k] as number) + (values[i] as number);
-    counts[k] = (counts[k] as number) + 1;
+  /** When the first row was taken: by the clock of the file, or by its day. */
+  #startOf(b: Bucket): number | null {
+    const clocked = this.#time?.column.unit === 'clock';
+    if (clocked && b.firstMs > 1e11) return b.firstMs;
+    const ms = dayAndTimeMs(b.day, clocked ? b.firstMs : NaN);
+    return Number.isNaN(ms) ? null : ms;
   }
-  const out = new Float32Array(n);
-  let held = 0;
-  for (let k = 0; k < n; k++) {
-    const c = counts[k] as number;
-    held = c > 0 ? 0 : held + 1;
-    out[k] = c > 0 ? (sums[k] as number) / c : held <= 2 && k > 0 ? (out[k - 1] as number) : NaN;
-  }
-  return { sensor, t0Ms: first, dtMs, values: out };
-}
-
-/**
- * Median step between rows.
- *
- * @param times times of the rows, ms
- * @returns step, ms, at least 50
- */
-export function usualStep(times: Grow): number {
-  const view = times.view();
-  const steps = Float64Array.from(view.subarray(1), (t, i) => t - (view[i] as number)).sort();
-  return Math.max(50, Math.round(steps[steps.length >> 1] ?? 1000));
 }

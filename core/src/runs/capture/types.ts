@@ -11,18 +11,23 @@ export const SENSORS = {
   'cpu-mhz': 'MHz',
   'cpu-c': '°C',
   'wall-w': 'W',
+  'card-busy-ms': 'ms',
+  'cpu-busy-ms': 'ms',
+  'latency-ms': 'ms',
   fps: 'frames/s',
 } as const;
 export type Sensor = keyof typeof SENSORS;
 export const SENSOR_IDS = Object.keys(SENSORS) as Sensor[];
 
 /**
- * What a column holds: the time from frame to frame, when a frame came, the time between pictures on the screen, whether a frame was
- * generated, which program drew it, a sensor, or nothing that is read.
+ * What a column holds: the time from frame to frame, the rate of each frame, when a frame came, the day of that time, the time between
+ * pictures on the screen, whether a frame was generated, which program drew it, a sensor, or nothing that is read.
  */
 export const ROLES = [
   'frame',
+  'rate',
   'time',
+  'date',
   'shown',
   'generated',
   'program',
@@ -54,8 +59,12 @@ export interface CaptureColumn {
   readonly unit: ColumnUnit;
 }
 
+/** The delimiter of a table whose columns are set apart by any number of blanks. */
+export const BLANKS = ' ';
+
 /** How a table of text is laid out and what its columns hold. */
 export interface Mapping {
+  /** One character; `BLANKS` for runs of blanks, empty for a table of one column. */
   readonly delimiter: string;
   readonly decimal: '.' | ',';
   /** What a line that is no row begins with; empty: there are none. */
@@ -107,11 +116,22 @@ export interface Stream {
   readonly startedMs: number | null;
 }
 
+/** How the clock of a file goes with its frame times; both in ms over the same rows. */
+export interface AgainstClock {
+  readonly clockMs: number;
+  readonly framesMs: number;
+  /** Places where the clock jumps on by much more than a frame lasts, and the line of the first. */
+  readonly gaps: number;
+  readonly gapLine: number | null;
+}
+
 export interface ReadCapture {
   readonly streams: readonly Stream[];
   readonly rows: number;
   readonly bad: readonly BadRow[];
   readonly badCount: number;
+  /** Null where the file has no clock beside its frame times. */
+  readonly clock: AgainstClock | null;
 }
 
 export type CaptureProblem =
@@ -119,6 +139,14 @@ export type CaptureProblem =
   /** Bytes that are not of the encoding it was read in. */
   | { readonly code: 'encoding'; readonly encoding: string }
   | { readonly code: 'no-table' }
+  /** The names above the figures are not as many as the cells of the rows. `comma`: a comma that is decimal mark and delimiter may be why. */
+  | {
+      readonly code: 'width';
+      readonly line: number;
+      readonly names: number;
+      readonly cells: number;
+      readonly comma: boolean;
+    }
   | { readonly code: 'no-times' }
   | { readonly code: 'no-rows' }
   | { readonly code: 'too-many'; readonly most: number }

@@ -1,3 +1,4 @@
+export * from './capture';
 export * from './frame-model';
 export * from './pairs';
 export * from './runs';

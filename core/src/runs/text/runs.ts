@@ -1,88 +1,10 @@
 import { mean } from '../../base';
 import { figureText } from '../../base/text';
-import type { BadRow, CaptureProblem, ColumnRole, Sensor } from '../capture/types';
 import { type Measure, type RunComparison, threeWays } from '../comparison/compare';
 import { FACTS, type Unlike } from '../comparison/facts';
 import type { Note } from '../comparison/grid';
 import { PLAY_LABELS, playLabel } from '../comparison/labels';
 import type { FrameStats } from '../statistics/summary';
-
-export const SENSOR_WORDS: Readonly<Record<Sensor, { name: string; unit: string }>> = {
-  'card-load': { name: 'Card load', unit: '%' },
-  'card-w': { name: 'Card power', unit: 'W' },
-  'card-mhz': { name: 'Card clock', unit: 'MHz' },
-  'memory-mhz': { name: 'Memory clock of the card', unit: 'MHz' },
-  'card-c': { name: 'Card temperature', unit: '°C' },
-  'memory-mb': { name: 'Card memory used', unit: 'MB' },
-  'cpu-load': { name: 'Processor load', unit: '%' },
-  'cpu-w': { name: 'Processor power', unit: 'W' },
-  'cpu-mhz': { name: 'Processor clock', unit: 'MHz' },
-  'cpu-c': { name: 'Processor temperature', unit: '°C' },
-  'wall-w': { name: 'Wall meter', unit: 'W' },
-  fps: { name: 'Frames a second, as logged', unit: 'frames/s' },
-};
-
-export const ROLE_WORDS: Readonly<Record<ColumnRole, string>> = {
-  frame: 'Time from frame to frame',
-  time: 'When the frame or row came',
-  shown: 'Time between pictures on the screen',
-  generated: 'Generated frame: yes or no',
-  program: 'Program',
-  ignore: 'Not read',
-  ...(Object.fromEntries(Object.entries(SENSOR_WORDS).map(([k, w]) => [k, w.name])) as Record<
-    Sensor,
-    string
-  >),
-};
-
-const BAD: Readonly<Record<BadRow['why'], string>> = {
-  short: 'columns only; one that is read is missing',
-  'not-a-number': 'is not a number',
-  'not-above-0': 'is not above 0',
-  'too-long': 'is longer than a minute for one frame',
-  'not-a-time': 'is not a time',
-  'goes-back': 'is before the row above it',
-};
-
-/**
- * Reason why a row was not read, with its place.
- *
- * @param b the row
- * @param columns names of the columns; null where the file has none
- * @returns the sentence
- */
-export function badRowText(b: BadRow, columns: readonly string[] | null): string {
-  const where =
-    b.column === null
-      ? ''
-      : `, column ${columns?.[b.column] ? `"${columns[b.column] ?? ''}"` : b.column + 1}`;
-  return `Line ${b.line}${where}: ${b.column === null && b.why === 'short' ? b.value : `"${b.value}"`} ${BAD[b.why]}.`;
-}
-
-/**
- * Reason why a file was not read, with its place.
- *
- * @param p the problem
- * @returns the sentence
- */
-export function captureProblemText(p: CaptureProblem): string {
-  switch (p.code) {
-    case 'empty':
-      return 'The file is empty.';
-    case 'encoding':
-      return `The file is not ${p.encoding.toUpperCase()}; say which encoding it has.`;
-    case 'no-table':
-      return 'No table of numbers was found in the first lines.';
-    case 'no-times':
-      return 'No column is named as frame times or times; say which one is.';
-    case 'no-rows':
-      return 'The table has no rows that can be read.';
-    case 'too-many':
-      return `More than ${p.most.toLocaleString('en')} frames; cut the file and read it in parts.`;
-    case 'json':
-      return `${p.where}: ${p.why}.`;
-  }
-}
 
 export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
   average: 'frames/s',
