@@ -103,7 +103,7 @@ describe('what stands beside frames', () => {
     ]);
   });
 
-  it('frames a second without a clock, said to be seconds, are one a row', async () => {
+  it('frames a second without a clock can be said to be seconds', async () => {
     const text = `fps\n${rows(30, (i) => String(60 + (i % 5)))}\n`;
     const found = findLayout(text);
     if (!found.ok) throw new Error(found.problem.code);

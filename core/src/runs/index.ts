@@ -22,6 +22,7 @@ export * from './frame-model';
 export * from './resolutions';
 export * from './rig';
 export * from './schema';
+export * from './session-table';
 export * from './signs/alarms';
 export * from './signs/elasticity';
 export * from './signs/observed';

@@ -1,0 +1,3 @@
+export * from './path-words';
+export * from './propose-settings';
+export * from './setting-words';
