@@ -145,12 +145,15 @@ export function missingOf(kind: RunKind, settings: RunSettings, context: RunCont
 /**
  * Settings that a setup already tells, so that they need not be typed again.
  *
- * @param chain the chain
+ * @param settings docked settings of the setup
  * @param powerMode power mode of the host
  * @returns settings with the others empty
  */
-export function settingsFromChain(chain: Chain, powerMode: string): RunSettings {
-  const { toPanel, lid } = chain.settings;
+export function settingsOfSetup(
+  settings: Pick<Chain['settings'], 'toPanel' | 'lid'>,
+  powerMode: string,
+): RunSettings {
+  const { toPanel, lid } = settings;
   const one = (v: unknown) => (typeof v === 'string' ? v : null);
   const path = one(toPanel);
   return {

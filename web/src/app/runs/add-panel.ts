@@ -8,34 +8,40 @@ import {
   output,
   signal,
   untracked,
-  viewChild,
 } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { figureText } from '@ruddy/core/base/text';
+import { catchError, debounceTime, EMPTY } from 'rxjs';
 import {
-  type Alignment,
   type Dimension,
   type Mapping,
   NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
   planSession,
   type RunSettings,
   SCREEN_PATHS,
+  settingsOfSetup,
 } from '@ruddy/core/runs';
 import type { RunEntry, SessionEntry } from '@ruddy/core/runs/contract';
-import { badRowText } from '@ruddy/core/runs/text';
+import { ask, valueOf } from '../platform/kit/ask';
+import { Field } from '../platform/kit/field';
+import { FileDrop } from '../platform/kit/file-drop';
+import type { FieldMeta } from '../platform/kit/meta';
 import { pluralize } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
+import { SetupsData } from '../setups/setups';
 import { DroppedFiles } from './dropped-files';
+import { FileQuestions } from './file-questions';
+import { type HalfSession, KeptSession } from './kept-session';
 import { MappingForm } from './mapping-form';
-import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
+import { type FileRow, RunFiles } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
-import { TitleField } from './title-field';
-import { Field } from '../platform/kit/field';
-import type { FieldMeta } from '../platform/kit/meta';
-import { EncodingChoice } from '../platform/kit/encoding-choice';
-import { FileDrop } from '../platform/kit/file-drop';
-import { Fold } from '../platform/kit/fold';
+import { RunsData } from './runs';
+import { SessionRows, type SessionValues } from './session-rows';
+import { SessionTable } from './session-table';
+import { titleId } from './title-field';
+
+const SETUPS = 500;
 
 /** Levels of a session that are settings of a run; the others come from the setup. */
 function settingsOf(
@@ -55,37 +61,37 @@ function settingsOf(
   );
 }
 
-/** Captures in: files, what becomes of each, how they were set, and one button that says what it stores. */
+/** What the table of the session says of a run, so that the form below it does not ask again. */
+const IN_TABLE = ['resolution', 'preset', 'screenPath', 'powerMode'] as const;
+const KEEP_AFTER_MS = 500;
+
+/** Captures in: files and folders, what is asked about them, the table of what each was, and one button that says what it stores. */
 @Component({
   selector: 'rb-add-panel',
-  imports: [
-    Field,
-    EncodingChoice,
-    FileDrop,
-    Fold,
-    MappingForm,
-    MatButtonModule,
-    MatProgressBarModule,
-    RunForm,
-    TitleField,
-  ],
+  imports: [Field, FileDrop, FileQuestions, MappingForm, MatButtonModule, RunForm, SessionTable],
+  providers: [SessionRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './add-panel.html',
   styleUrl: './add-panel.scss',
 })
 export class AddPanel {
   readonly files = inject(RunFiles);
+  readonly rows = inject(SessionRows);
+  readonly #data = inject(RunsData);
+  readonly #setups = inject(SetupsData);
+  readonly #kept = inject(KeptSession);
   readonly #clock = inject(ServerClock);
   readonly setupId = input.required<string>();
   /** What the setup tells of its runs. */
   readonly preset = input.required<RunSettings>();
-  /** The run that was added last, whose settings may hold for these. */
-  readonly last = input<RunEntry | null>(null);
+  /** Runs of the setup, newest first: their words are met in the names of files. */
+  readonly runs = input<readonly RunEntry[]>([]);
   readonly session = input<SessionEntry | null>(null);
   /** The cell of the session that is measured next. */
   readonly cell = input<number | null>(null);
   readonly stored = output<number>();
-  readonly title = viewChild.required(TitleField);
+  /** The run that was added last, whose settings may hold for these. */
+  readonly last = computed(() => this.runs().find((r) => r.kind === 'frames') ?? null);
   /** Date of the runs; null: as each file says. */
   readonly on = signal<string | null>(null);
   readonly day: FieldMeta = {
@@ -95,7 +101,6 @@ export class AddPanel {
     check: (v) =>
       typeof v === 'string' && v > this.#clock.today() ? 'A run cannot be of tomorrow' : null,
   };
-  readonly rest: FieldMeta = { label: 'Save the rest without them', input: 'flag' };
   readonly problem = signal<string | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly draft = signal<RunDraft>({
@@ -104,8 +109,11 @@ export class AddPanel {
     saw: '',
   });
   readonly counted = pluralize;
-  readonly framesOf = framesOf;
-  readonly isLog = isLog;
+  readonly inTable = IN_TABLE;
+  readonly #profiles = ask(() => this.#data.profiles());
+  readonly #listed = ask(() => this.#setups.list({ limit: SETUPS }));
+  /** Files of a session that was begun before and not stored. */
+  readonly half = signal<HalfSession | null>(null);
   readonly cells = computed(() => {
     const s = this.session();
     if (!s) return [];
@@ -126,17 +134,10 @@ export class AddPanel {
       }),
     );
   });
-  readonly besideMeta = computed<FieldMeta>(() => ({
-    label: 'Recorded with',
-    input: 'choice',
-    placeholder: 'no file',
-    options: this.files.captures().map((c) => ({ value: c.id, label: c.file.name })),
-  }));
-  readonly startTitle = computed(() => {
-    const s = this.session();
-    const at = s?.factors.findIndex((f) => f.dimension === 'title') ?? -1;
-    return at >= 0 ? (this.cells()[this.cell() ?? 0]?.levels[at] ?? '') : (s?.title ?? '');
-  });
+  /** Files that would be stored but for their title. */
+  readonly untitled = computed(() =>
+    this.rows.rows().filter((r) => this.files.storable(r.file) && r.values.title.trim() === ''),
+  );
   readonly canStore = computed(
     () =>
       this.files.ready() > 0 &&
@@ -149,12 +150,15 @@ export class AddPanel {
   constructor() {
     const dropped = inject(DroppedFiles).take();
     if (dropped.length > 0) void this.files.add(dropped);
+    else void this.#kept.read().then((half) => this.half.set(half));
     effect(() => {
       const settings = this.preset();
       untracked(() =>
         this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })),
       );
     });
+    effect(() => this.#know());
+    effect(() => this.#readPresets());
     // Files that were dropped before this panel was there, or while a cell was chosen, belong to that cell.
     effect(() => {
       const cell = this.cell();
@@ -164,56 +168,78 @@ export class AddPanel {
           for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
       });
     });
+    effect(() => {
+      const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
+      const planned = this.files
+        .rows()
+        .map((r) => [r.id, this.#cellValues(r, dimensions)] as const);
+      untracked(() => this.rows.planned.set(new Map(planned)));
+    });
+    toObservable(computed(() => ({ files: this.files.rows(), said: this.rows.said() })))
+      .pipe(debounceTime(KEEP_AFTER_MS), takeUntilDestroyed())
+      .subscribe(() => void this.#keepHalf());
   }
 
-  /** What a file holds, in words. */
-  holds(r: FileRow): string {
-    const frames = framesOf(r).map(
-      (s) =>
-        `${s.program ? `${s.program}: ` : ''}${pluralize(s.frames.length, 'frame')}, ${figureText(s.stats?.seconds ?? 0)} s, ${figureText(s.stats?.averageFps ?? 0)} frames/s${s.shown ? ', shown ones apart' : ''}${s.lanes.length > 0 ? `, ${pluralize(s.lanes.length, 'sensor')}` : ''}`,
-    );
-    return [
-      ...frames,
-      ...(isLog(r) ? [`a log of ${pluralize(lanesOf(r).length, 'sensor')}`] : []),
-    ].join('; ');
+  /** What is known here, to meet words of file names with. */
+  #know(): void {
+    const runs = this.runs();
+    const one = (list: readonly string[]) => [...new Set(list)].filter((v) => v !== '');
+    const named = runs.filter((r) => (r.source?.program ?? '') !== '');
+    this.rows.setupId.set(this.setupId());
+    this.rows.known.set({
+      titles: (valueOf(this.#profiles) ?? []).filter((p) => p.kind === 'title').map((p) => p.name),
+      presets: one(runs.map((r) => r.settings.preset)),
+      powerModes: one(runs.map((r) => r.settings.powerMode)),
+      programs: new Map(named.map((r) => [r.source?.program ?? '', r.title] as const)),
+      setups: (valueOf(this.#listed)?.items ?? []).map((s) => ({
+        id: s.id,
+        name: s.name,
+        card: s.chain.card,
+        words: [s.name, s.chain.host, s.chain.dock, s.chain.card].join(' '),
+      })),
+    });
   }
 
-  fate(r: FileRow): string {
-    switch (r.state) {
-      case 'looking':
-        return 'Looking at it …';
-      case 'confirm':
-        return 'Map columns';
-      case 'reading':
-        return `Reading: ${Math.round(r.share * 100)} %`;
-      case 'read':
-        if (isLog(r))
-          return r.beside === null
-            ? 'Recorded with no file: not saved'
-            : 'Saved with the frames it was recorded with';
-        if ((r.read?.badCount ?? 0) > 0 && !r.rest)
-          return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not saved`;
-        return pluralize(framesOf(r).length, 'run to save', 'runs to save');
-      case 'storing':
-        return 'Saving …';
-      case 'stored':
-        return r.runs > 0 ? `${pluralize(r.runs, 'run')} saved` : 'Saved';
-      case 'stopped':
-      case 'refused':
-        return 'Not saved';
-    }
+  /** What the setups of the table tell of their runs, read once each. */
+  #readPresets(): void {
+    const own = this.setupId();
+    const preset = this.preset();
+    const asked = new Set(this.rows.rows().map((r) => r.values.setupId));
+    untracked(() => {
+      this.rows.presets.update((m) => new Map(m).set(own, preset));
+      for (const id of asked) {
+        if (id === '' || this.rows.presets().has(id)) continue;
+        this.rows.presets.update((m) => new Map(m).set(id, NO_RUN_SETTINGS));
+        // Without the setup, its rows only lack what it would tell.
+        this.#setups
+          .one(id)
+          .pipe(catchError(() => EMPTY))
+          .subscribe((s) => {
+            const told = settingsOfSetup(s.settings, s.docked.docked.powerMode);
+            this.rows.presets.update((m) => new Map(m).set(id, told));
+          });
+      }
+    });
   }
 
-  bad(r: FileRow): string[] {
-    return (r.read?.bad ?? []).slice(0, 50).map((b) => badRowText(b, r.layout?.header ?? null));
+  #levelsOf(r: FileRow): readonly string[] {
+    return r.cell === null ? [] : (this.cells()[r.cell]?.levels ?? []);
   }
 
-  fits(a: Alignment | null): string {
-    if (!a) return 'Nothing to find the place by: move it by hand.';
-    const r = `correlation ${a.r.toFixed(2)}`;
-    return a.clear
-      ? `Found by cross-correlation, ${r}.`
-      : `No clear place, ${r} at best: left as recorded, move it by hand.`;
+  /** What the cell of a file says of its run. */
+  #cellValues(r: FileRow, dimensions: readonly Dimension[]): Partial<SessionValues> {
+    const session = this.session();
+    if (!session) return {};
+    const levels = this.#levelsOf(r);
+    const { resolution, preset, screenPath, powerMode } = settingsOf(dimensions, levels);
+    const title = levels[dimensions.indexOf('title')] ?? session.title;
+    const found = { title, resolution, preset, screenPath, powerMode };
+    return Object.fromEntries(Object.entries(found).filter(([, v]) => v !== undefined));
+  }
+
+  /** Look at the columns of a file again. */
+  again(r: FileRow): void {
+    this.files.again(r.id);
   }
 
   confirm(id: string, mapping: Mapping): void {
@@ -223,37 +249,78 @@ export class AddPanel {
   /** Set as for the run before: settings and how it was captured, not what was seen. */
   asLast(r: RunEntry): void {
     this.draft.update((d) => ({ ...d, settings: r.settings, context: r.context }));
+    const { resolution, preset, screenPath, powerMode } = r.settings;
+    this.rows.sayAs({ title: r.title, resolution, preset, screenPath, powerMode });
   }
 
-  move(r: FileRow, byMs: number): void {
-    this.files.patch(r.id, { offsetMs: r.offsetMs + byMs });
+  /** Files on their way are kept until they are stored or left out. */
+  async #keepHalf(): Promise<void> {
+    const open = this.files.rows().filter((r) => r.state !== 'stored' && r.state !== 'refused');
+    if (open.length > 0)
+      await this.#kept.keep({
+        setupId: this.setupId(),
+        at: this.#clock.now(),
+        files: open.map((r) => r.file),
+        said: open.map((r) => this.rows.said().get(r.id) ?? {}),
+      });
+    else if (this.half() === null && this.files.rows().length > 0) await this.#kept.drop();
+  }
+
+  /** Goes on with the session that was begun before. */
+  async goOn(half: HalfSession): Promise<void> {
+    this.half.set(null);
+    const before = new Set(this.files.rows().map((r) => r.id));
+    const added = this.files.add(half.files);
+    const ids = this.files.rows().flatMap((r) => (before.has(r.id) ? [] : [r.id]));
+    this.rows.restore(ids, half.said);
+    await added;
+  }
+
+  async discard(): Promise<void> {
+    this.half.set(null);
+    await this.#kept.drop();
   }
 
   async store(): Promise<void> {
     this.problem.set(null);
-    const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
-    const levelsOf = (r: FileRow) => (r.cell === null ? [] : (this.cells()[r.cell]?.levels ?? []));
-    const titleOf = (r: FileRow) =>
-      levelsOf(r)[dimensions.indexOf('title')] ?? this.title().name().trim();
-    const files = this.files.rows().filter((r) => this.files.storable(r));
-    if (files.some((r) => titleOf(r) === ''))
-      return this.problem.set('Title: say what was run; nothing is saved yet');
+    const untitled = this.untitled();
+    if (untitled.length > 0)
+      return this.problem.set(
+        `Title: say what was run in ${untitled[0]?.file.file.name ?? ''}${untitled.length > 1 ? ` and ${untitled.length - 1} more` : ''}; nothing is saved yet`,
+      );
     try {
-      const ids = new Map<string, string>();
-      for (const name of new Set(files.map(titleOf)))
-        ids.set(name, await this.title().resolve(name));
+      const rows = new Map(this.rows.rows().map((r) => [r.file.id, r.values]));
+      const ids = await this.#titleIds(
+        this.files
+          .rows()
+          .flatMap((r) => (this.files.storable(r) ? [rows.get(r.id)?.title ?? ''] : [])),
+      );
+      const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
       const { settings, context, saw } = this.draft();
       const on = this.on() === null ? undefined : `${this.on()}T12:00:00Z`;
-      const n = await this.files.store(this.setupId(), this.#clock.now(), (r) => ({
-        titleId: ids.get(titleOf(r)) ?? '',
-        context,
-        saw,
-        happenedAt: on,
-        settings: { ...settings, ...settingsOf(dimensions, levelsOf(r)) },
-      }));
+      const n = await this.files.store(this.#clock.now(), (r) => {
+        const { title, setupId, ...said } = rows.get(r.id) as SessionValues;
+        return {
+          setupId,
+          titleId: ids.get(title.trim()) ?? '',
+          context,
+          saw,
+          happenedAt: on,
+          settings: { ...settings, ...settingsOf(dimensions, this.#levelsOf(r)), ...said },
+        };
+      });
       if (n > 0) this.stored.emit(n);
     } catch (e) {
       this.problem.set(`Not saved: ${(e as Error).message}`);
     }
+  }
+
+  /** Ids of the titles of a session; new ones are made. */
+  async #titleIds(titles: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const known = valueOf(this.#profiles) ?? [];
+    const ids = new Map<string, string>();
+    for (const name of new Set(titles.map((t) => t.trim())))
+      ids.set(name, await titleId(this.#data, known, { name, kind: 'title' }));
+    return ids;
   }
 }

@@ -1,4 +1,6 @@
 import type { Encoding } from '@ruddy/core/base/contract';
+import type { LinesIn } from '../platform/kit/encoding-choice';
+import { oddBytes, textOf, wholeText } from './file-text';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
@@ -6,6 +8,7 @@ import {
   answerModel,
   type Alignment,
   type BadRow,
+  type CaptureDoubt,
   decimateMinMax,
   type CaptureLayout,
   type CaptureProblem,
@@ -22,7 +25,9 @@ import {
   proposeMapping,
   type MinMaxDecimation,
   readCaptureJson,
+  type ReadCapture,
   readCaptureText,
+  readDoubts,
   readsWhat,
   type Roughness,
   type SensorSeries,
@@ -32,6 +37,12 @@ import {
   type Stream,
   stutters,
 } from '@ruddy/core/runs';
+
+/** Why a file is not read; of one in another encoding, how its text would be in those that are likely. */
+export interface Refusal {
+  readonly problem: CaptureProblem;
+  readonly encodings?: readonly LinesIn[];
+}
 
 /** What the first lines of a file tell. */
 export type Looked =
@@ -43,7 +54,7 @@ export type Looked =
       readonly reads: 'frames' | 'log' | null;
     }
   | { readonly kind: 'capture' }
-  | { readonly kind: 'problem'; readonly problem: CaptureProblem };
+  | ({ readonly kind: 'problem' } & Refusal);
 
 export interface ReadStream extends Stream {
   /** What its frames show; null for a log of sensors. */
@@ -56,10 +67,12 @@ export type ReadFile =
       readonly rows: number;
       readonly bad: readonly BadRow[];
       readonly badCount: number;
+      /** What somebody should look at before it is stored. */
+      readonly doubts: readonly CaptureDoubt[];
       /** Of the file as it lies there. */
       readonly sha256: string;
     }
-  | { readonly ok: false; readonly problem: CaptureProblem };
+  | ({ readonly ok: false } & Refusal);
 
 /** A run ready to be drawn. */
 export interface Opened {
@@ -99,55 +112,6 @@ async function throughGzip(bytes: BufferSource, way: 'pack' | 'unpack'): Promise
   return new Response(stream).arrayBuffer();
 }
 
-/** Bytes that are not of the encoding they were read in. */
-class OddBytes extends Error {
-  constructor(readonly encoding: Encoding) {
-    super(encoding);
-  }
-}
-
-/** How a file is read as text: in the encoding somebody named, else in what its byte order mark says, else as UTF-8. */
-interface AsText {
-  readonly encoding: Encoding | null;
-  /** Only its beginning is there: a character may be cut at the end. */
-  readonly cut?: boolean;
-}
-
-async function markOf(file: Blob): Promise<Encoding> {
-  const [a, b] = new Uint8Array(await file.slice(0, 2).arrayBuffer());
-  if (a === 0xff && b === 0xfe) return 'utf-16le';
-  return a === 0xfe && b === 0xff ? 'utf-16be' : 'utf-8';
-}
-
-/** Text of a file in parts, so that a large one is never held twice. Throws `OddBytes` where it is of another encoding. */
-async function* textOf(
-  file: Blob,
-  { encoding: said, cut = false }: AsText,
-): AsyncGenerator<string> {
-  const encoding = said ?? (await markOf(file));
-  const decoder = new TextDecoder(encoding, { fatal: true });
-  const decoded = (bytes?: Uint8Array) => {
-    try {
-      return bytes ? decoder.decode(bytes, { stream: true }) : decoder.decode();
-    } catch {
-      throw new OddBytes(encoding);
-    }
-  };
-  const reader = file.stream().getReader();
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    yield decoded(value);
-  }
-  if (!cut) yield decoded();
-}
-
-async function wholeText(file: Blob, encoding: Encoding | null): Promise<string> {
-  let all = '';
-  for await (const part of textOf(file, { encoding })) all += part;
-  return all;
-}
-
 async function hashOf(file: Blob): Promise<string> {
   const hash = sha256.create();
   const reader = file.stream().getReader();
@@ -158,8 +122,22 @@ async function hashOf(file: Blob): Promise<string> {
   }
 }
 
-const finish = (streams: readonly Stream[]): ReadStream[] =>
-  streams.map((s) => ({ ...s, stats: s.frames.length > 0 ? frameStats(s.frames) : null }));
+/** What was read of a file, with the figures of its frames and what is doubtful about them. */
+async function finished(file: Blob, read: ReadCapture): Promise<ReadFile> {
+  const { streams, rows, bad, badCount } = read;
+  return {
+    ok: true,
+    streams: streams.map((s: Stream) => ({
+      ...s,
+      stats: s.frames.length > 0 ? frameStats(s.frames) : null,
+    })),
+    rows,
+    bad,
+    badCount,
+    doubts: readDoubts(read),
+    sha256: await hashOf(file),
+  };
+}
 
 /** What the columns of a table hold, and where they stand. */
 interface HowToRead {
@@ -175,7 +153,7 @@ async function readTable(
 ): Promise<ReadFile> {
   const r = await readCaptureText(text, how.mapping, how.layout, progress);
   if (!r.ok) return { ok: false, problem: r.problem };
-  return { ok: true, ...r.value, streams: finish(r.value.streams), sha256: await hashOf(file) };
+  return finished(file, r.value);
 }
 
 async function readJson(
@@ -185,18 +163,10 @@ async function readJson(
 ): Promise<ReadFile> {
   const json = readCaptureJson(await wholeText(file, encoding));
   if (!json.ok) return { ok: false, problem: json.problem };
-  if (json.value.kind === 'capture') {
-    const { read } = json.value;
-    return { ok: true, ...read, streams: finish(read.streams), sha256: await hashOf(file) };
-  }
+  if (json.value.kind === 'capture') return finished(file, json.value.read);
   return how
     ? readTable(file, [json.value.text], how)
     : { ok: false, problem: { code: 'no-times' } };
-}
-
-function oddBytes(error: unknown): CaptureProblem {
-  if (error instanceof OddBytes) return { code: 'encoding', encoding: error.encoding };
-  throw error;
 }
 
 /** Looks at the first lines of a file. */
@@ -223,7 +193,10 @@ async function lookAt(file: Blob, name: string, encoding: Encoding | null): Prom
 }
 
 const look = (file: Blob, name: string, encoding: Encoding | null): Promise<Looked> =>
-  lookAt(file, name, encoding).catch((e: unknown) => ({ kind: 'problem', problem: oddBytes(e) }));
+  lookAt(file, name, encoding).catch(async (e: unknown) => ({
+    kind: 'problem',
+    ...(await oddBytes(file, e)),
+  }));
 
 /** How a file is read: the columns of a table, null for a capture in JSON; its encoding, null where its bytes say it. */
 interface ReadAs {
@@ -255,7 +228,10 @@ const read = (
   as: ReadAs,
   progress: (share: number) => void,
 ): Promise<ReadFile> =>
-  readWhole(file, name, as, progress).catch((e: unknown) => ({ ok: false, problem: oddBytes(e) }));
+  readWhole(file, name, as, progress).catch(async (e: unknown) => ({
+    ok: false,
+    ...(await oddBytes(file, e)),
+  }));
 
 /** What is done in the worker. `hand`: gives buffers away instead of copying them. */
 export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBuffer[]) => T) {

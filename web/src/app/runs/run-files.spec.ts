@@ -15,6 +15,7 @@ const calls = {
     Promise.resolve({ bytes: new Uint8Array(1), sha256: 'a'.repeat(64), n: values.length }),
 };
 const common: Common = {
+  setupId: 's',
   titleId: 't',
   settings: NO_RUN_SETTINGS,
   context: NO_RUN_CONTEXT,
@@ -58,6 +59,10 @@ async function fileOf(text: string, name: string): Promise<File> {
     lastModified: Date.parse('2026-10-01T12:00:00Z'),
   }) as unknown as File;
 }
+/** Frame times that nothing is doubtful about. */
+const uneven = Array.from({ length: 60 }, (_, i) =>
+  (10 + ((i * 7) % 11) / 10 + i / 1000).toFixed(3),
+);
 const csv = (name: string, rows: string) => fileOf(`frame ms,note\n${rows}`, name);
 const state = (files: RunFiles) => files.rows().map((r) => r.state);
 
@@ -70,12 +75,14 @@ describe('files on their way to be runs', () => {
     await files.add([file as unknown as File]);
     expect(files.rows()[0]).toMatchObject({
       state: 'refused',
-      asksEncoding: true,
       why: 'The file is not UTF-8; say which encoding it has.',
     });
+    // Its lines are shown in the likely encodings, so that somebody can tell which is right.
+    const western = files.rows()[0]!.encodings.find((e) => e.encoding === 'windows-1252');
+    expect(western?.lines).toEqual(['frame ms,Z\u00FCrich']);
     await files.readAs(files.rows()[0]!.id, 'windows-1252');
     const [row] = files.rows();
-    expect([row!.state, row!.asksEncoding]).toEqual(['confirm', false]);
+    expect([row!.state, row!.encodings]).toEqual(['confirm', []]);
     expect(JSON.stringify(row!.layout)).toContain('Z\u00FCrich');
     await files.confirm(row!.id, row!.mapping!);
     expect(state(files)).toEqual(['read']);
@@ -87,7 +94,7 @@ describe('files on their way to be runs', () => {
     const head = 'frame ms,note\n10,';
     const text = `${head}${'x'.repeat(128 * 1024 - head.length - 1)}\u00FC\n11,y\n`;
     await files.add([await fileOf(text, 'long.csv')]);
-    expect(files.rows()[0]!.asksEncoding).toBe(false);
+    expect(files.rows()[0]!.encodings).toEqual([]);
   });
 
   it('are asked about once a layout, then read at once', async () => {
@@ -107,9 +114,9 @@ describe('files on their way to be runs', () => {
     const { files, stored } = bed();
     await files.add([await fileOf('[10, "x", 12]', 'a.json')]);
     expect([files.rows()[0]!.read!.badCount, files.ready()]).toEqual([1, 0]);
-    expect(await files.store('s', NOW, () => common)).toBe(0);
+    expect(await files.store(NOW, () => common)).toBe(0);
     files.patch(files.rows()[0]!.id, { rest: true });
-    expect(await files.store('s', NOW, () => common)).toBe(1);
+    expect(await files.store(NOW, () => common)).toBe(1);
     expect(stored[0]).toMatchObject({
       kind: 'frames',
       channels: [{ channel: 'frames', n: 2 }],
@@ -130,7 +137,7 @@ describe('files on their way to be runs', () => {
       add: () => throwError(() => new ApiError({ type: '', title: 'Too late', status: 422 })),
     });
     await files.add([await fileOf('[10]', 'a.json')]);
-    expect(await files.store('s', NOW, () => common)).toBe(0);
+    expect(await files.store(NOW, () => common)).toBe(0);
     expect(files.rows()[0]).toMatchObject({ state: 'read', why: 'Not stored: Too late' });
   });
 
@@ -170,7 +177,7 @@ describe('files on their way to be runs', () => {
     await files.add([await clocks('2026-11-03'), await clocks('2027-11-03')]);
     const [first] = files.rows();
     await files.confirm(first!.id, first!.mapping!);
-    expect(await files.store('s', NOW, () => common)).toBe(2);
+    expect(await files.store(NOW, () => common)).toBe(2);
     expect(stored.map((r) => r.happenedAt)).toEqual(['2026-11-03T20:00:00.000Z', NOW]);
   });
 
@@ -180,7 +187,53 @@ describe('files on their way to be runs', () => {
     const [r] = files.rows();
     await files.confirm(r!.id, r!.mapping!);
     expect(framesOf(files.rows()[0]!)).toHaveLength(2);
-    expect(await files.store('s', NOW, () => common)).toBe(2);
+    expect(await files.store(NOW, () => common)).toBe(2);
     expect(stored.map((s) => s.source?.program)).toEqual(['a', 'b']);
+  });
+
+  it('UTF-16 without a mark is told by its zeros', async () => {
+    const { files } = bed();
+    const text = `frame ms\n${uneven.join('\n')}\n`;
+    const wide = Uint8Array.from([...text].flatMap((c) => [c.charCodeAt(0), 0]));
+    const file = Object.assign(await new Response(wide).blob(), { name: 'wide.csv' });
+    await files.add([file as unknown as File]);
+    await files.confirm(files.rows()[0]!.id, files.rows()[0]!.mapping!);
+    expect(framesOf(files.rows()[0]!)[0]!.frames).toHaveLength(uneven.length);
+  });
+
+  it('doubtful ones are asked about once a layout, the others go on', async () => {
+    const { files, stored } = bed();
+    const whole = (by: number) =>
+      Array.from({ length: 60 }, (_, i) => `${10 + ((i * by) % 4)},x`).join('\n');
+    await files.add([
+      await csv('a.csv', whole(1)),
+      await csv('b.csv', whole(3)),
+      await csv('good.csv', uneven.map((t) => `${t},x`).join('\n')),
+    ]);
+    await files.confirm(files.rows()[0]!.id, files.rows()[0]!.mapping!);
+    expect(files.doubtful().map((g) => [g.files.length, g.doubts.map((d) => d.code)])).toEqual([
+      [2, ['whole-ms']],
+    ]);
+    expect(files.ready()).toBe(1);
+    files.accept(files.doubtful()[0]!);
+    expect([files.doubtful(), files.ready()]).toEqual([[], 3]);
+    await files.store(NOW, () => common);
+    expect(stored.map((r) => r.source?.name)).toEqual(['a.csv', 'b.csv', 'good.csv']);
+  });
+
+  it('rates logged each second are a score, without figures of frames', async () => {
+    const { files, stored } = bed();
+    const rows = Array.from(
+      { length: 30 },
+      (_, i) => `20:00:${String(i).padStart(2, '0')},${80 + (i % 3)}`,
+    );
+    await files.add([await fileOf(`Time,fps\n${rows.join('\n')}\n`, 'rates.csv')]);
+    await files.confirm(files.rows()[0]!.id, files.rows()[0]!.mapping!);
+    expect(await files.store(NOW, () => common)).toBe(1);
+    expect(stored[0]).toMatchObject({
+      kind: 'score',
+      result: { value: 81, unit: 'frames/s' },
+      channels: [{ channel: 'fps', n: 30 }],
+    });
   });
 });

@@ -3,8 +3,8 @@ import { catchError, EMPTY, firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import {
   type Alignment,
+  type CaptureDoubt,
   type CaptureLayout,
-  type CaptureProblem,
   type Mapping,
   readsWhat,
   remembered,
@@ -14,8 +14,9 @@ import type { Encoding } from '@ruddy/core/base/contract';
 import type { ChannelBody, RunBody } from '@ruddy/core/runs/contract';
 import { captureProblemText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
+import type { LinesIn } from '../platform/kit/encoding-choice';
 import { RunsData } from './runs';
-import type { Looked, ReadFile, ReadStream } from './capture-calls';
+import type { Looked, ReadFile, ReadStream, Refusal } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
 
 export type FileState =
@@ -30,9 +31,9 @@ export interface FileRow {
   /** How much of it was read, 0 to 1. */
   readonly share: number;
   readonly why: string;
-  /** Its encoding, once somebody said it; and whether that is what is missing. */
+  /** Its encoding, once somebody said it; and its text in the likely ones, where that is what is missing. */
   readonly encoding: Encoding | null;
-  readonly asksEncoding: boolean;
+  readonly encodings: readonly LinesIn[];
   readonly layout: CaptureLayout | null;
   readonly mapping: Mapping | null;
   readonly signature: string;
@@ -41,6 +42,8 @@ export interface FileRow {
   readonly read: Good | null;
   /** Some rows are bad, and the person said that the rest counts. */
   readonly rest: boolean;
+  /** Something about it is doubtful, and the person said that it is right. */
+  readonly accepted: boolean;
   /** A log of sensors: the file whose frames it lies beside, and where. */
   readonly beside: string | null;
   readonly alignment: Alignment | null;
@@ -50,20 +53,30 @@ export interface FileRow {
   readonly runs: number;
 }
 
-/** What is the same for every run of a batch. */
-export type Common = Omit<RunBody, 'id' | 'kind' | 'channels' | 'source' | 'result' | 'reason'>;
+/** What is said of the run of a file, and the setup it was made on. */
+export type Common = Omit<RunBody, 'id' | 'kind' | 'channels' | 'source' | 'result' | 'reason'> & {
+  readonly setupId: string;
+};
+
+/** Files of one layout with the same doubts: they are asked about once. */
+export interface DoubtfulFiles {
+  readonly key: string;
+  readonly files: readonly FileRow[];
+  readonly doubts: readonly CaptureDoubt[];
+}
 
 const FRESH = {
   share: 0,
   why: '',
   encoding: null,
-  asksEncoding: false,
+  encodings: [],
   layout: null,
   mapping: null,
   signature: '',
   known: false,
   read: null,
   rest: false,
+  accepted: false,
   beside: null,
   alignment: null,
   offsetMs: 0,
@@ -77,12 +90,31 @@ export const framesOf = (f: FileRow): readonly ReadStream[] =>
 export const lanesOf = (f: FileRow): readonly SensorSeries[] =>
   f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
 export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
+/** Streams that are a run of their own: frames, or frames a second that were logged beside no capture. */
+export const runsOf = (f: FileRow): readonly ReadStream[] => {
+  const frames = framesOf(f);
+  if (frames.length > 0 || f.beside !== null) return frames;
+  return f.read?.streams.filter((s) => s.lanes.some((l) => l.sensor === 'fps')) ?? [];
+};
 
-/** What a row says of a file that is not read, and whether its encoding is what is missing. */
-const refusalOf = (problem: CaptureProblem) => ({
+/** What a row says of a file that is not read, and its likely texts where its encoding is what is missing. */
+const refusalOf = ({ problem, encodings = [] }: Refusal) => ({
   why: captureProblemText(problem),
-  asksEncoding: problem.code === 'encoding',
+  encodings,
 });
+
+/** Mean of a series over what was measured. */
+function meanOf(values: Float32Array): number {
+  const known = values.filter((v) => !Number.isNaN(v));
+  return known.reduce((a, b) => a + b, 0) / known.length;
+}
+
+/** Kind and result of the run of a stream: its frames, or the mean of the rates that were logged. */
+function resultOf(s: ReadStream): Pick<RunBody, 'kind' | 'result'> {
+  const rates = s.lanes.find((l) => l.sensor === 'fps');
+  if (s.frames.length > 0 || !rates) return { kind: 'frames' };
+  return { kind: 'score', result: { value: meanOf(rates.values), unit: 'frames/s' } };
+}
 
 /** When a run was made, as its file has it, and never in the future. */
 function writtenAt(r: FileRow, s: ReadStream, now: string): string {
@@ -107,15 +139,34 @@ export class RunFiles {
   );
   /** Runs that would be stored now. */
   readonly ready = computed(() =>
-    this.rows().reduce((n, r) => n + (this.storable(r) ? framesOf(r).length : 0), 0),
+    this.rows().reduce((n, r) => n + (this.storable(r) ? runsOf(r).length : 0), 0),
   );
   readonly logs = computed(() => this.rows().filter((r) => r.state === 'read' && isLog(r)));
   readonly captures = computed(() =>
     this.rows().filter((r) => r.state === 'read' && framesOf(r).length > 0),
   );
 
+  /** Doubtful files that nobody has looked at, one question for those of a layout. */
+  readonly doubtful = computed((): readonly DoubtfulFiles[] => {
+    const groups = new Map<string, DoubtfulFiles>();
+    for (const r of this.rows()) {
+      const doubts = r.state === 'read' && !r.accepted ? (r.read?.doubts ?? []) : [];
+      if (doubts.length === 0) continue;
+      const key = [r.signature, ...new Set(doubts.map((d) => d.code))].join('\u0001');
+      groups.set(key, { key, doubts, files: [...(groups.get(key)?.files ?? []), r] });
+    }
+    return [...groups.values()];
+  });
+
   storable(r: FileRow): boolean {
-    return r.state === 'read' && framesOf(r).length > 0 && (r.read?.badCount === 0 || r.rest);
+    const good = r.read?.badCount === 0 || r.rest;
+    const sure = r.read?.doubts.length === 0 || r.accepted;
+    return r.state === 'read' && runsOf(r).length > 0 && good && sure;
+  }
+
+  /** The doubtful files are right as they were read. */
+  accept(group: DoubtfulFiles): void {
+    for (const f of group.files) this.patch(f.id, { accepted: true });
   }
 
   /** Take files in. Those of a known layout are read at once, the others wait for their columns to be confirmed. */
@@ -134,7 +185,7 @@ export class RunFiles {
 
   /** Looks at a file again, in the encoding somebody said. */
   async readAs(id: string, encoding: Encoding): Promise<void> {
-    this.patch(id, { encoding, asksEncoding: false, state: 'looking', why: '' });
+    this.patch(id, { encoding, encodings: [], state: 'looking', why: '' });
     const r = this.#row(id);
     if (r) await this.#look(r);
   }
@@ -144,8 +195,7 @@ export class RunFiles {
       this.#work.run((w) => w.look(r.file, r.file.name, r.encoding) as Promise<Looked>),
     );
     if (!seen) return;
-    if (seen.kind === 'problem')
-      return this.patch(r.id, { state: 'refused', ...refusalOf(seen.problem) });
+    if (seen.kind === 'problem') return this.patch(r.id, { state: 'refused', ...refusalOf(seen) });
     if (seen.kind === 'capture') return this.#read(r.id, null);
     const { layout, signature, proposed } = seen;
     const before = this.#known.get(signature);
@@ -185,7 +235,7 @@ export class RunFiles {
   async #read(id: string, how: { mapping: Mapping; layout: CaptureLayout } | null): Promise<void> {
     const r = this.#row(id);
     if (!r) return;
-    this.patch(id, { state: 'reading', share: 0, read: null });
+    this.patch(id, { state: 'reading', share: 0, read: null, accepted: false });
     const told = this.#work.told((share) => this.patch(id, { share }));
     const as = { how, encoding: r.encoding };
     const read = await this.#guarded(id, () =>
@@ -195,7 +245,7 @@ export class RunFiles {
     if (!read.ok)
       return this.patch(id, {
         state: how && read.problem.code !== 'encoding' ? 'confirm' : 'refused',
-        ...refusalOf(read.problem),
+        ...refusalOf(read),
       });
     this.patch(id, { state: 'read', share: 1, read, why: '' });
     await this.#settle();
@@ -245,20 +295,20 @@ export class RunFiles {
    * Store every run that is ready; `common` for each file. What is refused says why and stays in the table. A run is dated as somebody said,
    * else by the file's own clock, else by when the file was written, which is never after `now`.
    */
-  async store(setupId: string, now: string, common: (f: FileRow) => Common): Promise<number> {
+  async store(now: string, common: (f: FileRow) => Common): Promise<number> {
     let stored = 0;
     for (const r of this.rows().filter((x) => this.storable(x))) {
       this.patch(r.id, { state: 'storing', why: '' });
       try {
-        for (const s of framesOf(r)) {
+        for (const s of runsOf(r)) {
           const said = common(r);
-          await this.#storeOne(setupId, r, s, {
+          await this.#storeOne(r, s, {
             ...said,
             happenedAt: said.happenedAt ?? writtenAt(r, s, now),
           });
           stored++;
         }
-        this.patch(r.id, { state: 'stored', runs: framesOf(r).length });
+        this.patch(r.id, { state: 'stored', runs: runsOf(r).length });
       } catch (e) {
         this.patch(r.id, { state: 'read', why: `Not stored: ${(e as ApiError).message}` });
       }
@@ -268,14 +318,24 @@ export class RunFiles {
     return stored;
   }
 
-  async #storeOne(setupId: string, r: FileRow, s: ReadStream, common: Common): Promise<void> {
+  async #storeOne(r: FileRow, s: ReadStream, said: Common): Promise<void> {
+    const { setupId, ...common } = said;
     const own: {
       channel: ChannelBody['channel'];
       values: Float32Array<ArrayBuffer>;
       lane: SensorSeries | null;
       shiftMs: number;
     }[] = [
-      { channel: 'frames', values: s.frames as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 },
+      ...(s.frames.length > 0
+        ? [
+            {
+              channel: 'frames' as const,
+              values: s.frames as Float32Array<ArrayBuffer>,
+              lane: null,
+              shiftMs: 0,
+            },
+          ]
+        : []),
       ...(s.shown
         ? [
             {
@@ -317,7 +377,7 @@ export class RunFiles {
       program: s.program.slice(0, 120),
     };
     await firstValueFrom(
-      this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source }),
+      this.#data.add(setupId, { ...common, ...resultOf(s), id: v7(), channels, source }),
     );
   }
 

@@ -131,6 +131,8 @@ export class RunForm {
   readonly draft = input.required<RunDraft>();
   readonly now = linkedSignal(() => this.draft());
   readonly kind = input<RunKind>('frames');
+  /** Settings that are said elsewhere. */
+  readonly without = input<readonly (keyof RunSettings)[]>([]);
   readonly changed = output<RunDraft>();
   readonly problem = output<string | null>();
   readonly form = new FormGroup(
@@ -142,11 +144,13 @@ export class RunForm {
     { validators: zodForm(draftSchema, (raw: RunDraft) => this.#read(raw)) },
   );
   readonly shown = computed(() =>
-    ASKED[this.kind()].map((key) => ({
-      key,
-      meta: RUN_FIELDS[key],
-      control: this.form.controls.settings.controls[key],
-    })),
+    ASKED[this.kind()]
+      .filter((key) => !this.without().includes(key))
+      .map((key) => ({
+        key,
+        meta: RUN_FIELDS[key],
+        control: this.form.controls.settings.controls[key],
+      })),
   );
   readonly capture = this.#ofContext(CAPTURE);
   readonly slot = this.#ofContext(SLOT);
@@ -155,9 +159,12 @@ export class RunForm {
     input: 'flag',
   };
   readonly saw: FieldMeta = { label: 'Seen, but not in the figures', input: 'area', max: 2000 };
-  readonly missing = computed(() =>
-    missingOf(this.kind(), this.now().settings, this.now().context),
-  );
+  readonly missing = computed(() => {
+    const elsewhere = this.without().map((key) => SETTING_LABELS[key]);
+    return missingOf(this.kind(), this.now().settings, this.now().context).filter(
+      (label) => !elsewhere.includes(label),
+    );
+  });
   #sent: RunDraft | null = null;
 
   constructor() {

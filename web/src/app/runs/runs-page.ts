@@ -15,7 +15,7 @@ import { v7 } from 'uuid';
 import { mean } from '@ruddy/core/base';
 import { partName } from '@ruddy/core/chain';
 import { figureText } from '@ruddy/core/base/text';
-import { settingsFromChain, unlike } from '@ruddy/core/runs';
+import { settingsOfSetup, unlike } from '@ruddy/core/runs';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/runs/contract';
 import { linkCostSentence, unlikeText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
@@ -135,7 +135,6 @@ export class RunsPage {
     return !gone && /^\d+$/.test(this.cell()) ? Number(this.cell()) : null;
   });
   readonly groups = computed(() => this.store.groups());
-  readonly lastRun = computed(() => this.store.runs()?.find((r) => r.kind === 'frames') ?? null);
   readonly listed = computed(() =>
     this.all()
       ? this.groups()
@@ -155,8 +154,8 @@ export class RunsPage {
   readonly lanes = computed(() => this.store.lanes().get(this.first()?.run.id ?? '') ?? []);
   readonly fileName = computed(() => (this.setup()?.name ?? 'runs').replace(/[^A-Za-z0-9]+/g, '-'));
   readonly preset = computed(() => {
-    const chain = this.#trial.shown()?.chain;
-    return chain ? settingsFromChain(chain, this.setup()?.docked.docked.powerMode ?? '') : null;
+    const setup = this.setup();
+    return setup ? settingsOfSetup(setup.settings, setup.docked.docked.powerMode) : null;
   });
   readonly wallW = computed(() => {
     const walls =

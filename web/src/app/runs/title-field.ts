@@ -6,6 +6,16 @@ import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { RunsData } from './runs';
 
+/** The id of a title or work by its name; a new one is made. */
+export async function titleId(
+  data: RunsData,
+  known: readonly ProfileEntry[],
+  said: Pick<ProfileEntry, 'name' | 'kind'>,
+): Promise<string> {
+  const found = known.find((p) => p.name.toLowerCase() === said.name.toLowerCase());
+  return found?.id ?? firstValueFrom(data.addProfile({ id: v7(), ...said }));
+}
+
 /** Which title or work was run: one that is known, or a new one by name. Out: its name. `resolve` gives the id when something is stored. */
 @Component({
   selector: 'rb-title-field',
@@ -53,10 +63,7 @@ export class TitleField {
   }
 
   /** The id of a title, of the one that is named where nothing else is said; a new one is made. */
-  async resolve(name = this.name().trim()): Promise<string> {
-    const known = this.known().find((p) => p.name.toLowerCase() === name.toLowerCase());
-    return (
-      known?.id ?? firstValueFrom(this.#data.addProfile({ id: v7(), name, kind: this.kind() }))
-    );
+  resolve(name = this.name().trim()): Promise<string> {
+    return titleId(this.#data, this.known(), { name, kind: this.kind() });
   }
 }

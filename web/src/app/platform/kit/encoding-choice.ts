@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { type Encoding, ENCODINGS } from '@ruddy/core/base/contract';
 import { ApiError } from '../api/api-client';
 import { Field } from './field';
@@ -20,22 +21,59 @@ export function asksEncoding(error: unknown): boolean {
   return error instanceof ApiError && error.at('encoding') !== null;
 }
 
-/** Asks in which encoding a file is, once the server could not tell. */
+/** How lines of a file would be in an encoding. */
+export interface LinesIn {
+  readonly encoding: Encoding;
+  readonly lines: readonly string[];
+}
+
+/** Asks in which encoding a file is, with its lines in the likely ones where they are known. */
 @Component({
   selector: 'rb-encoding-choice',
-  imports: [Field],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styles: `
     :host {
-      display: block;
-      max-width: 320px;
+      display: grid;
+      gap: 8px;
       margin: 8px;
     }
+    .text {
+      display: grid;
+      gap: 4px;
+      justify-items: start;
+    }
+    pre {
+      color: var(--ink);
+      overflow: hidden;
+      max-width: 100%;
+      text-overflow: ellipsis;
+    }
+    rb-field {
+      max-width: 320px;
+    }
   `,
-  template: `<rb-field [meta]="meta" [value]="''" (changed)="pick($event)" />`,
+  template: `
+    @for (t of texts(); track t.encoding) {
+      <div class="text">
+        <pre>{{
+          t.lines.join(
+            '
+'
+          )
+        }}</pre>
+        <button mat-stroked-button type="button" (click)="chosen.emit(t.encoding)">
+          This is right: {{ labels[t.encoding] }}
+        </button>
+      </div>
+    }
+    <rb-field [meta]="meta" [value]="''" (changed)="pick($event)" />
+  `,
 })
 export class EncodingChoice {
+  readonly texts = input<readonly LinesIn[]>([]);
   readonly chosen = output<Encoding>();
+  readonly labels = LABELS;
   readonly meta: FieldMeta = {
     label: 'Encoding of the file',
     input: 'choice',

@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { fromEvent } from 'file-selector';
 
-/** A place to drop files on, with a button that opens them. What stands in it is the hint. */
+/** Path of a file with the folders it was given in; its name where it came alone. */
+export function pathOf(file: File): string {
+  const { relativePath } = file as File & { readonly relativePath?: string };
+  return (relativePath || file.webkitRelativePath || file.name).replace(/^\.?\//, '');
+}
+
+/** A place to drop files and folders on, with buttons that open them. What stands in it is the hint. */
 @Component({
   selector: 'rb-file-drop',
   imports: [MatButtonModule],
@@ -28,6 +35,17 @@ import { MatButtonModule } from '@angular/material/button';
           [attr.aria-label]="label()"
           (change)="opened(box)"
         />
+        @if (folders()) {
+          <button mat-stroked-button type="button" (click)="folder.click()">Open a folder</button>
+          <input
+            #folder
+            type="file"
+            hidden
+            webkitdirectory
+            [attr.aria-label]="label() + ', a folder'"
+            (change)="opened(folder)"
+          />
+        }
       </p>
       <ng-content />
     </div>
@@ -50,24 +68,26 @@ export class FileDrop {
   readonly label = input.required<string>();
   readonly accept = input('');
   readonly many = input(false);
+  /** Offers to open a folder; one that is dropped gives its files in any case. */
+  readonly folders = input(false);
   /** What stands before the button. */
   readonly words = input('');
   readonly given = output<readonly File[]>();
   readonly over = signal(false);
 
-  dropped(event: DragEvent): void {
+  async dropped(event: DragEvent): Promise<void> {
     event.preventDefault();
     this.over.set(false);
-    this.#give(event.dataTransfer?.files);
+    const list = await fromEvent(event);
+    this.#give(list.flatMap((f) => (f instanceof File ? [f] : [])));
   }
 
   opened(box: HTMLInputElement): void {
-    this.#give(box.files);
+    this.#give([...(box.files ?? [])]);
     box.value = '';
   }
 
-  #give(list: FileList | null | undefined): void {
-    const files = [...(list ?? [])];
+  #give(files: readonly File[]): void {
     if (files.length > 0) this.given.emit(this.many() ? files : files.slice(0, 1));
   }
 }
