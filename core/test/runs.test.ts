@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { chainSchema } from '../src/chain';
 import {
   compareRuns,
+  type Dimension,
   FACT_IDS,
   factsOf,
   grid,
@@ -154,6 +155,7 @@ describe('what is unlike', () => {
       card: null,
     });
     const f = factsOf({
+      setupName: 'Dome desk',
       chain,
       title: 'Peat Rally',
       settings: { ...NO_RUN_SETTINGS, capFps: 0, lid: 'closed' },
@@ -170,6 +172,8 @@ describe('what is unlike', () => {
 });
 
 describe('a grid', () => {
+  const table = (runs: readonly GridRun[], columns: Dimension, base: string) =>
+    grid(runs, { rows: ['title'], columns, base, measure: 'average' });
   const cards = [
     ...[100, 101, 99].map((v) => made({ title: 'a', card: 'C-20' }, v)),
     ...[120, 121, 119].map((v) => made({ title: 'a', card: 'C-30' }, v)),
@@ -177,7 +181,7 @@ describe('a grid', () => {
     made({ title: 'b', card: 'C-30' }, null, { reason: 'closes at its start screen' }),
     made({ title: 'a', card: 'C-40' }, 80, { seconds: 20, cap: 60, missing: ['Lid'] }),
   ];
-  const g = grid(cards, 'title', 'card', 'C-20', 'average');
+  const g = table(cards, 'card', 'C-20');
 
   it('puts the base first and compares each row with it', () => {
     expect(g.columns).toEqual(['C-20', 'C-30', 'C-40']);
@@ -194,15 +198,13 @@ describe('a grid', () => {
       'closes at its start screen',
       'not measured',
     ]);
-    const other = grid(
+    const other = table(
       [
         made({ title: 'a', card: 'x' }, 1),
         made({ title: 'a', card: 'y' }, 1, { values: { score: 3 } }),
       ],
-      'title',
       'card',
       'x',
-      'average',
     );
     expect(other.cells[0]![1]!.why).toBe('measured, but not this');
   });
@@ -212,7 +214,8 @@ describe('a grid', () => {
   });
 
   it('averages over the titles both ran', () => {
-    expect(g.over[1]).toMatchObject({
+    expect(g.over).toHaveLength(1);
+    expect(g.over[0]!.cells[1]).toMatchObject({
       titles: ['a'],
       left: [{ title: 'b', why: 'closes at its start screen' }],
     });
@@ -225,8 +228,49 @@ describe('a grid', () => {
       made({ title: 'a', card: 'y', lid: 'closed' }, 91),
       made({ title: 'a', card: 'y', lid: 'open' }, 110),
     ];
-    const cell = grid(lids, 'title', 'card', 'x', 'average').cells[0]![1]!;
+    const cell = table(lids, 'card', 'x').cells[0]![1]!;
     expect([cell.values, cell.leftOut, cell.unlike]).toEqual([[110], 2, []]);
+  });
+
+  it('has three axes at once, and means over titles at each size', () => {
+    const runs = ['a', 'b'].flatMap((title) =>
+      ['1920x1080', '2560x1440'].flatMap((resolution) =>
+        ['near', 'far'].flatMap((setup) =>
+          [99, 100, 101].map((v) =>
+            made({ title, resolution, setup }, v * (setup === 'far' ? 0.8 : 1)),
+          ),
+        ),
+      ),
+    );
+    const asked = {
+      rows: ['title', 'resolution'],
+      columns: 'setup',
+      base: 'near',
+      measure: 'average',
+    } as const;
+    const made3 = grid(runs, asked);
+    expect(made3.rows).toEqual([
+      ['a', '1920x1080'],
+      ['a', '2560x1440'],
+      ['b', '1920x1080'],
+      ['b', '2560x1440'],
+    ]);
+    expect(made3.over.map((o) => o.at)).toEqual([['1920x1080'], ['2560x1440'], []]);
+    const all = made3.over[2]!.cells[1]!;
+    expect(all.of).toBeCloseTo(0.8, 9);
+    // Four rows that are known equally well: their mean is known twice as well as each.
+    const one = made3.cells[0]![1]!.compared!;
+    const half = (c: { lo: number | null; hi: number | null }) => Math.log(c.hi! / c.lo!) / 2;
+    expect(half(all)).toBeCloseTo(half(one) / 2, 9);
+  });
+
+  it('never makes one cell of two setups', () => {
+    const runs = [
+      made({ title: 'a', card: 'x', setup: 'near' }, 95),
+      made({ title: 'a', card: 'x', setup: 'far' }, 131),
+    ];
+    const cell = table(runs, 'card', 'x').cells[0]![0]!;
+    expect([cell.values.length, cell.leftOut]).toEqual([1, 1]);
   });
 
   it('says a foreign processor, and holds against the desktop norm', () => {
@@ -235,7 +279,7 @@ describe('a grid', () => {
       made({ title: 'a', card: 'x', host: 'M-2', link: 'direct', resolution: '1920x1080' }, 90),
       made({ title: 'a', card: 'x', resolution: '1920x1080' }, 120, { norm: true }),
     ];
-    const cells = grid(two, 'title', 'host', 'L-13', 'average').cells[0]!;
+    const cells = table(two, 'host', 'L-13').cells[0]!;
     expect(cells[1]!.notes).toContainEqual({ code: 'foreign-processor', a: 'L-13', b: 'M-2' });
     expect(cells.map((c) => c.ofNorm)).toEqual(
       [0.5, 0.75].map((v) => expect.closeTo(v, 9) as number),
@@ -251,10 +295,12 @@ describe('a grid', () => {
     fc.assert(
       fc.property(fc.array(fact, { minLength: 1, maxLength: 20 }), (list) => {
         const runs = list.map((f) => made(f, 50));
-        const made2 = grid(runs, 'title', 'card', 'x', 'average');
+        const made2 = table(runs, 'card', 'x');
         const counted = made2.cells.flat().reduce((n, c) => n + c.runs.length + c.leftOut, 0);
         expect(counted).toBe(runs.length);
-        expect(made2.rows.includes(NOT_SAID)).toBe(list.some((f) => f.title === ''));
+        expect(made2.rows.some(([title]) => title === NOT_SAID)).toBe(
+          list.some((f) => f.title === ''),
+        );
       }),
     );
   });

@@ -148,7 +148,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     [
       'one run a side',
       texts.comparedText(compareRuns([100], [120])),
-      '20.0 % faster, 120.0 % of, nothing lost; too few repeats to tell',
+      '+20.0 %; too few repeats to tell',
     ],
     [
       'chance',
@@ -158,7 +158,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     [
       'told',
       texts.comparedText(compareRuns([100, 101, 99], [120, 121, 119])),
-      /^20\.0 % faster \(\+1/,
+      /^\+20\.0 % \(\+1.*\), significant$/,
     ],
   ],
   pairSentence: [
@@ -371,7 +371,7 @@ const PLAIN =
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText testWords captureProblemText doubtText signed unlikeText noteText runSentence hitchText pairText alarmText missingText signText
+  badRowText testWords captureProblemText doubtText signed intervalText overTitlesText overLeftText cellReservations outsideNotes resultNotes publishedTable resultNumbers setupCaption unlikeText noteText runSentence hitchText pairText alarmText missingText signText
   experimentText unusedText frameEvidenceText statedFigureText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn auditHeadline`.split(
     /\s+/,

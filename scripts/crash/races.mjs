@@ -21,7 +21,7 @@ const cable = (id, model) => ({
 });
 
 /** Sessions that outlive the password they were begun with. */
-async function oldPasswords({ url, keeper, rounds }) {
+async function oldPasswords({ url, keeper, rounds, forgetTries }) {
   const id = randomUUID();
   await keeper('POST', '/api/members', {
     id,
@@ -32,6 +32,8 @@ async function oldPasswords({ url, keeper, rounds }) {
   let tried = 0;
   let lost = 0;
   for (let n = 0; n < rounds; n++) {
+    // What came too late counts as a wrong try: the next round would be slowed, and try nothing.
+    forgetTries();
     const mine = await signIn(url, 'Racing R', n);
     const me = caller(url, mine.cookie);
     const change = () =>
@@ -39,10 +41,14 @@ async function oldPasswords({ url, keeper, rounds }) {
         current: password(n),
         password: password(n + 1),
       });
-    const [, ...others] = await Promise.all([
+    const [changed, ...others] = await Promise.all([
       change(),
       ...[1, 2, 3].map(() => signIn(url, 'Racing R', n)),
     ]);
+    const odd =
+      [mine, changed].find((r) => r.status !== 200) ??
+      others.find((r) => ![200, 401].includes(r.status));
+    if (odd) throw new Error(`round ${n} tried nothing: ${odd.status} ${JSON.stringify(odd.body)}`);
     for (const r of others) {
       tried += 1;
       if (r.status === 200 && (await caller(url, r.cookie)('GET', '/api/me')).body.member !== null)
@@ -194,7 +200,7 @@ export async function races({ dataDir, rounds = 10, seeded = false }) {
   await withMembers({ dataDir }, async ({ url, keeper, forgetTries }) => {
     const all = seeded ? { 'a seeded defect': defect } : RACES;
     for (const [name, race] of Object.entries(all)) {
-      results[name] = await race({ url, keeper, rounds });
+      results[name] = await race({ url, keeper, rounds, forgetTries });
       forgetTries();
     }
   });

@@ -1,4 +1,4 @@
-import type { SocketSpec } from '../parts';
+import { PORT_STANDARDS, type SocketSpec } from '../parts';
 import type { Chain } from './schema/chain';
 import { endsInSlot, isAdapter } from './schema/shape';
 
@@ -22,6 +22,16 @@ export function partName(
  */
 export function portName(socket: Pick<SocketSpec, 'key' | 'position'>): string {
   return socket.position || socket.key;
+}
+
+/**
+ * The standard of the port that a chain begins at.
+ * @param chain the chain
+ * @returns its name; empty where no port is chosen or its standard is not known
+ */
+export function linkName(chain: Pick<Chain, 'host' | 'socket'>): string {
+  const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
+  return typeof socket?.standard === 'string' ? PORT_STANDARDS[socket.standard] : '';
 }
 
 /** What fills a chain, by name, for lists, snapshots and the log. */

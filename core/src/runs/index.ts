@@ -20,6 +20,7 @@ export * from './comparison/pairs';
 export * from './comparison/session';
 export * from './frame-model';
 export * from './resolutions';
+export * from './result/result-table';
 export * from './rig';
 export * from './schema';
 export * from './session-table';

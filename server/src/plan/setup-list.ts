@@ -3,7 +3,7 @@ import { hitsOf, lastOutcomes, setupPage } from './queries/setup-page';
 import { Op } from 'sequelize';
 import type * as z from 'zod';
 import type { Page } from '@ruddy/core/base/contract';
-import { type Chain, chainNames, partName } from '@ruddy/core/chain';
+import { type Chain, chainNames, linkName, partName } from '@ruddy/core/chain';
 import { chainKey } from '@ruddy/core/compatibility';
 import { evaluate, type Evaluation, NO_EVIDENCE } from '@ruddy/core/plan';
 import type {
@@ -42,7 +42,7 @@ async function judge(
     const { host, dock, card } = chainNames(chain);
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),
-      chain: { host, dock, card },
+      chain: { host, link: linkName(chain), dock, card },
       glance: summarizeEvaluation(evaluation),
       last: last.get(row.id) ?? null,
     };

@@ -101,6 +101,7 @@ function toEntry(r: RunRow, titles: ReadonlyMap<string, Title>, house: HouseRule
     recordedAt: r.recorded_at.toISOString(),
     origin: r.origin,
     facts: factsOf({
+      setupName: r.setup_name,
       chain: r.chain,
       title: title?.name ?? '',
       settings: run.settings,

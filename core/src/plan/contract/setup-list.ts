@@ -28,7 +28,7 @@ export const evaluationSummary = z.object({
 export type EvaluationSummary = z.infer<typeof evaluationSummary>;
 
 export const setupRow = setupSchema.extend({
-  chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
+  chain: z.object({ host: z.string(), link: z.string(), dock: z.string(), card: z.string() }),
   glance: evaluationSummary,
   last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
 });

@@ -28,6 +28,7 @@ export interface Plan {
  */
 export const SWAP_MINUTES: Readonly<Record<Dimension, number>> = {
   title: 2,
+  setup: 15,
   card: 15,
   resolution: 1,
   screenPath: 5,

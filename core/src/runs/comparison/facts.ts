@@ -1,5 +1,4 @@
-import { type Chain, chainNames, partName } from '../../chain';
-import { PORT_STANDARDS } from '../../parts';
+import { type Chain, chainNames, linkName, partName } from '../../chain';
 import {
   CAPTURE_METHODS,
   DEVICE_SETS,
@@ -14,6 +13,7 @@ import {
 /** Everything about a run that can make it unlike another, with its name. The first ones are what a comparison can be drawn over. */
 export const FACTS = {
   title: 'Title',
+  setup: 'Setup',
   card: 'Card',
   resolution: 'Resolution',
   screenPath: 'Picture',
@@ -44,6 +44,7 @@ export const FACT_IDS = Object.keys(FACTS) as Fact[];
 /** What rows and columns of a comparison can be. */
 export const DIMENSIONS = [
   'title',
+  'setup',
   'card',
   'resolution',
   'screenPath',
@@ -60,10 +61,6 @@ export const DIMENSIONS = [
 ] as const satisfies readonly Fact[];
 export type Dimension = (typeof DIMENSIONS)[number];
 
-function linkOf(chain: Chain): string {
-  const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
-  return socket ? (typeof socket.standard === 'string' ? PORT_STANDARDS[socket.standard] : '') : '';
-}
 const capWords = (fps: number | null) =>
   fps === null ? '' : fps === 0 ? 'none' : `${fps} frames/s`;
 
@@ -74,6 +71,7 @@ const capWords = (fps: number | null) =>
  * @returns one text for each fact
  */
 export function factsOf(run: {
+  setupName: string;
   chain: Chain;
   title: string;
   settings: RunSettings;
@@ -84,10 +82,11 @@ export function factsOf(run: {
   const over = chain.settings.overclockPercent;
   return {
     title: run.title,
+    setup: run.setupName,
     card: names.card,
     resolution: s.resolution,
     screenPath: s.screenPath ? SCREEN_PATHS[s.screenPath] : '',
-    link: linkOf(chain),
+    link: linkName(chain),
     host: names.host,
     system: partName(chain.system),
     driver: chain.installed.driver,
@@ -172,9 +171,12 @@ export interface Unlike {
   readonly notSaid: boolean;
 }
 
+/** Facts in which setups differ. */
+const OF_CHAIN: readonly Fact[] = ['card', 'link', 'host', 'cable', 'dock', 'system'];
+
 /**
  * Differences between two runs other than those under test. A fact known of one side only is a difference; a fact unknown
- * of both is left to `missingOf`.
+ * of both is left to `missingOf`. That they were made on two setups is one where nothing else of the chain says why.
  *
  * @param a facts of the first run
  * @param b facts of the second run
@@ -182,7 +184,10 @@ export interface Unlike {
  * @returns differences with both values
  */
 export function unlike(a: RunFacts, b: RunFacts, underTest: readonly Fact[]): Unlike[] {
-  return FACT_IDS.filter((f) => !underTest.includes(f) && a[f] !== b[f]).map((fact) => ({
+  const differ = FACT_IDS.filter((f) => a[f] !== b[f]);
+  const explained = differ.some((f) => OF_CHAIN.includes(f));
+  const told = differ.filter((f) => !underTest.includes(f) && (f !== 'setup' || !explained));
+  return told.map((fact) => ({
     fact,
     a: a[fact],
     b: b[fact],

@@ -38,12 +38,30 @@ export type Note =
   | { readonly code: 'missing'; readonly what: readonly string[] }
   | { readonly code: 'foreign-processor'; readonly a: string; readonly b: string };
 
+/** Means over the titles of a table, for each column against the base. */
+export interface OverRow {
+  /** What the other axes of the rows are here, as a size; empty: over every row. */
+  readonly at: readonly string[];
+  readonly cells: readonly OverTitles[];
+}
+
 export interface Grid {
-  readonly rows: readonly string[];
+  /** Values of each row on the axes of the rows. */
+  readonly rows: readonly (readonly string[])[];
   readonly columns: readonly string[];
   readonly cells: readonly (readonly ComparisonCell[])[];
-  /** Over all rows, for each column against the base; only where rows are titles. */
-  readonly over: readonly OverTitles[];
+  /** Only where titles are an axis of the rows. */
+  readonly over: readonly OverRow[];
+}
+
+/** What a table is drawn of. */
+export interface GridAsk {
+  /** Axes of the rows: one row for each of their values that occur together. */
+  readonly rows: readonly Dimension[];
+  readonly columns: Dimension;
+  /** Value of the column that the others are compared with. */
+  readonly base: string;
+  readonly measure: Measure;
 }
 
 /** Runs whose length differs by more than this share cover other scenes. */
@@ -91,37 +109,76 @@ function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
 export const NOT_SAID = 'not set';
 const placeOf = (r: GridRun, d: Dimension) => r.facts[d] || NOT_SAID;
 
+const natural = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
+
+/** Values that occur together on the axes of the rows, in their natural order. */
+function rowsOf(runs: readonly GridRun[], by: readonly Dimension[]): string[][] {
+  const rows = new Map(
+    runs.map((r) => by.map((d) => placeOf(r, d))).map((v) => [v.join('\u0000'), v]),
+  );
+  return [...rows.values()].sort((a, b) => {
+    const first = a.findIndex((v, i) => v !== b[i]);
+    return natural(a[first] ?? '', b[first] ?? '');
+  });
+}
+
+/** Means over titles: for each value of the other axes where there are several, and over everything. */
+function overRows(
+  { rows, columns: by }: GridAsk,
+  table: Pick<Grid, 'rows' | 'columns' | 'cells'>,
+): OverRow[] {
+  const at = rows.indexOf('title');
+  if (at < 0) return [];
+  const others = (row: readonly string[]) => row.filter((_, i) => i !== at);
+  const base = `${FACTS[by].toLowerCase()} ${table.columns[0] ?? ''}`;
+  const over = (list: readonly number[]) =>
+    table.columns.map((_, i) =>
+      overTitles(
+        list.map((k) => {
+          const cells = table.cells[k] as readonly ComparisonCell[];
+          const { compared, values, why } = cells[i] as ComparisonCell;
+          const same = { of: values.length > 0 ? 1 : null, lo: 1, hi: 1 };
+          const ratio = i === 0 ? same : (compared ?? { of: null });
+          return {
+            title: (table.rows[k] as readonly string[]).join(', '),
+            ...ratio,
+            why: why || `${base}: ${cells[0]?.why ?? ''}`,
+          };
+        }),
+      ),
+    );
+  const groups = new Map<string, { at: string[]; list: number[] }>();
+  for (const [k, row] of table.rows.entries()) {
+    const key = others(row).join('\u0000');
+    groups.set(key, { at: others(row), list: [...(groups.get(key)?.list ?? []), k] });
+  }
+  const single = groups.size < 2;
+  const each = [...groups.values()]
+    .filter((g) => g.list.length > 1 && !single)
+    .map((g) => ({ at: g.at, cells: over(g.list) }));
+  return [...each, { at: [], cells: over([...table.rows.keys()]) }];
+}
+
 /**
  * Comparison table of runs: each row is compared with its cell in the base column. Where the runs of a cell differ in
- * another fact, those most like the base count and the others are listed as left out.
+ * another fact, those most like the base count and the others are counted as left out.
  *
  * @param runs runs with their facts
- * @param rowBy dimension of the rows
- * @param columnBy dimension of the columns
- * @param base value of the base column
- * @param measure average, low or score
- * @returns cells with comparison and further differences; averages over titles where rows are titles
+ * @param asked axes of rows and columns, the base column and the measure
+ * @returns cells with comparison and further differences; means over titles where they are an axis of the rows
  */
-export function grid(
-  runs: readonly GridRun[],
-  rowBy: Dimension,
-  columnBy: Dimension,
-  base: string,
-  measure: Measure,
-): Grid {
+export function grid(runs: readonly GridRun[], asked: GridAsk): Grid {
+  const { rows: rowBy, columns: columnBy, base, measure } = asked;
   const own = runs.filter((r) => !r.norm);
   const norms = runs.filter((r) => r.norm && r.values[measure] !== undefined);
-  const rows = [...new Set(own.map((r) => placeOf(r, rowBy)))].sort((a, b) =>
-    a.localeCompare(b, 'en', { numeric: true }),
-  );
+  const rows = rowsOf(own, rowBy);
   const others = [...new Set(own.map((r) => placeOf(r, columnBy)))]
     .filter((c) => c !== base)
-    .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+    .sort(natural);
   const columns = own.some((r) => placeOf(r, columnBy) === base) ? [base, ...others] : others;
-  const lower = measure === 'time';
   const cells = rows.map((row) => {
-    const at = (column: string) =>
-      own.filter((r) => placeOf(r, rowBy) === row && placeOf(r, columnBy) === column);
+    const inRow = own.filter((r) => rowBy.every((d, i) => placeOf(r, d) === row[i]));
+    const at = (column: string) => inRow.filter((r) => placeOf(r, columnBy) === column);
     const measured = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
     const baseCell = repeats(measured(columns[0] ?? ''), null);
     const like = baseCell.runs[0]?.facts ?? null;
@@ -135,32 +192,15 @@ export function grid(
         runs: found.runs,
         values,
         leftOut: found.leftOut,
-        compared: both ? compareRuns(baseValues, values, lower) : null,
-        unlike: both && like && facts ? unlike(like, facts, [rowBy, columnBy]) : [],
+        compared: both ? compareRuns(baseValues, values, measure === 'time') : null,
+        unlike: both && like && facts ? unlike(like, facts, [...rowBy, columnBy]) : [],
         ofNorm: facts ? normOf(norms, facts, values, measure) : null,
         notes: found.runs.length > 0 ? notesOf(found.runs, i === 0 ? [] : baseCell.runs) : [],
         why: values.length > 0 ? '' : whyNot(at(column)),
       };
     });
   });
-  const over =
-    rowBy === 'title'
-      ? columns.map((_, i) =>
-          overTitles(
-            rows.map((title, k) => {
-              const cell = (cells[k] as ComparisonCell[])[i] as ComparisonCell;
-              return {
-                title,
-                of: i === 0 ? (cell.values.length > 0 ? 1 : null) : (cell.compared?.of ?? null),
-                why:
-                  cell.why ||
-                  `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as ComparisonCell[])[0]?.why ?? ''}`,
-              };
-            }),
-          ),
-        )
-      : [];
-  return { rows, columns, cells, over };
+  return { rows, columns, cells, over: overRows(asked, { rows, columns, cells }) };
 }
 
 /** Speed against the same card in a desktop slot at the same title, resolution and preset. */

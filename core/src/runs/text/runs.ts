@@ -35,21 +35,31 @@ export function lostText(percent: number): string {
 }
 
 /**
- * Comparison in one line: faster or slower, % of, % lost, with the interval of the first. A difference within chance is no
- * difference and keeps its interval; with too few repeats there is no verdict.
+ * 95 % interval of a ratio, in % against the base.
+ *
+ * @param c ratio of the base with its interval
+ * @returns the words in brackets, with a blank before; empty without an interval
+ * @example intervalText({ lo: 1.1, hi: 1.3 }) // => ' (+10.0 to +30.0)'
+ */
+export function intervalText(c: {
+  readonly lo: number | null;
+  readonly hi: number | null;
+}): string {
+  const end = (v: number) => signed((v - 1) * 100).replace(' %', '');
+  return c.lo === null || c.hi === null ? '' : ` (${end(c.lo)} to ${end(c.hi)})`;
+}
+
+/**
+ * Comparison in one line: how much faster than the base, with its interval, and whether that is significant. A difference within
+ * chance is no difference and keeps its interval; with too few repeats there is no verdict.
  *
  * @param c the comparison
  * @returns the line
  */
 export function comparedText(c: RunComparison): string {
-  const interval =
-    c.lo === null || c.hi === null
-      ? ''
-      : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
-  if (c.says === 'not-told-apart') return `no difference shown${interval}`;
-  const w = threeWays(c.of);
-  const figures = `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${lostText(w.lost)}`;
-  return c.says === 'too-few' ? `${figures}; too few repeats to tell` : figures;
+  if (c.says === 'not-told-apart') return `no difference shown${intervalText(c)}`;
+  const ratio = `${signed(threeWays(c.of).faster)}${intervalText(c)}`;
+  return c.says === 'too-few' ? `${ratio}; too few repeats to tell` : `${ratio}, significant`;
 }
 
 /**

@@ -89,7 +89,8 @@ export class AddPanel {
   readonly session = input<SessionEntry | null>(null);
   /** The cell of the session that is measured next. */
   readonly cell = input<number | null>(null);
-  readonly stored = output<number>();
+  /** Ids of the runs that were stored. */
+  readonly stored = output<readonly string[]>();
   /** The run that was added last, whose settings may hold for these. */
   readonly last = computed(() => this.runs().find((r) => r.kind === 'frames') ?? null);
   /** Date of the runs; null: as each file says. */
@@ -195,7 +196,7 @@ export class AddPanel {
         id: s.id,
         name: s.name,
         card: s.chain.card,
-        words: [s.name, s.chain.host, s.chain.dock, s.chain.card].join(' '),
+        words: [s.name, s.chain.host, s.chain.link, s.chain.dock, s.chain.card].join(' '),
       })),
     });
   }
@@ -206,7 +207,9 @@ export class AddPanel {
     const preset = this.preset();
     const asked = new Set(this.rows.rows().map((r) => r.values.setupId));
     untracked(() => {
-      this.rows.presets.update((m) => new Map(m).set(own, preset));
+      // A map that is as it was would make the rows anew, and this with them.
+      if (this.rows.presets().get(own) !== preset)
+        this.rows.presets.update((m) => new Map(m).set(own, preset));
       for (const id of asked) {
         if (id === '' || this.rows.presets().has(id)) continue;
         this.rows.presets.update((m) => new Map(m).set(id, NO_RUN_SETTINGS));
@@ -290,7 +293,7 @@ export class AddPanel {
       );
     try {
       const rows = new Map(this.rows.rows().map((r) => [r.file.id, r.values]));
-      const ids = await this.#titleIds(
+      const titles = await this.#titleIds(
         this.files
           .rows()
           .flatMap((r) => (this.files.storable(r) ? [rows.get(r.id)?.title ?? ''] : [])),
@@ -298,18 +301,18 @@ export class AddPanel {
       const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
       const { settings, context, saw } = this.draft();
       const on = this.on() === null ? undefined : `${this.on()}T12:00:00Z`;
-      const n = await this.files.store(this.#clock.now(), (r) => {
+      const ids = await this.files.store(this.#clock.now(), (r) => {
         const { title, setupId, ...said } = rows.get(r.id) as SessionValues;
         return {
           setupId,
-          titleId: ids.get(title.trim()) ?? '',
+          titleId: titles.get(title.trim()) ?? '',
           context,
           saw,
           happenedAt: on,
           settings: { ...settings, ...settingsOf(dimensions, this.#levelsOf(r)), ...said },
         };
       });
-      if (n > 0) this.stored.emit(n);
+      if (ids.length > 0) this.stored.emit(ids);
     } catch (e) {
       this.problem.set(`Not saved: ${(e as Error).message}`);
     }

@@ -114,9 +114,9 @@ describe('files on their way to be runs', () => {
     const { files, stored } = bed();
     await files.add([await fileOf('[10, "x", 12]', 'a.json')]);
     expect([files.rows()[0]!.read!.badCount, files.ready()]).toEqual([1, 0]);
-    expect(await files.store(NOW, () => common)).toBe(0);
+    expect(await files.store(NOW, () => common)).toHaveLength(0);
     files.patch(files.rows()[0]!.id, { rest: true });
-    expect(await files.store(NOW, () => common)).toBe(1);
+    expect(await files.store(NOW, () => common)).toHaveLength(1);
     expect(stored[0]).toMatchObject({
       kind: 'frames',
       channels: [{ channel: 'frames', n: 2 }],
@@ -137,7 +137,7 @@ describe('files on their way to be runs', () => {
       add: () => throwError(() => new ApiError({ type: '', title: 'Too late', status: 422 })),
     });
     await files.add([await fileOf('[10]', 'a.json')]);
-    expect(await files.store(NOW, () => common)).toBe(0);
+    expect(await files.store(NOW, () => common)).toHaveLength(0);
     expect(files.rows()[0]).toMatchObject({ state: 'read', why: 'Not stored: Too late' });
   });
 
@@ -177,7 +177,7 @@ describe('files on their way to be runs', () => {
     await files.add([await clocks('2026-11-03'), await clocks('2027-11-03')]);
     const [first] = files.rows();
     await files.confirm(first!.id, first!.mapping!);
-    expect(await files.store(NOW, () => common)).toBe(2);
+    expect(await files.store(NOW, () => common)).toHaveLength(2);
     expect(stored.map((r) => r.happenedAt)).toEqual(['2026-11-03T20:00:00.000Z', NOW]);
   });
 
@@ -187,7 +187,7 @@ describe('files on their way to be runs', () => {
     const [r] = files.rows();
     await files.confirm(r!.id, r!.mapping!);
     expect(framesOf(files.rows()[0]!)).toHaveLength(2);
-    expect(await files.store(NOW, () => common)).toBe(2);
+    expect(await files.store(NOW, () => common)).toHaveLength(2);
     expect(stored.map((s) => s.source?.program)).toEqual(['a', 'b']);
   });
 
@@ -229,7 +229,7 @@ describe('files on their way to be runs', () => {
     );
     await files.add([await fileOf(`Time,fps\n${rows.join('\n')}\n`, 'rates.csv')]);
     await files.confirm(files.rows()[0]!.id, files.rows()[0]!.mapping!);
-    expect(await files.store(NOW, () => common)).toBe(1);
+    expect(await files.store(NOW, () => common)).toHaveLength(1);
     expect(stored[0]).toMatchObject({
       kind: 'score',
       result: { value: 81, unit: 'frames/s' },

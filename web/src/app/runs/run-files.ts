@@ -292,21 +292,18 @@ export class RunFiles {
   }
 
   /**
-   * Store every run that is ready; `common` for each file. What is refused says why and stays in the table. A run is dated as somebody said,
+   * Store every run that is ready; `common` for each file. Gives the ids of the runs. What is refused says why and stays in the table. A run is dated as somebody said,
    * else by the file's own clock, else by when the file was written, which is never after `now`.
    */
-  async store(now: string, common: (f: FileRow) => Common): Promise<number> {
-    let stored = 0;
+  async store(now: string, common: (f: FileRow) => Common): Promise<readonly string[]> {
+    const stored: string[] = [];
     for (const r of this.rows().filter((x) => this.storable(x))) {
       this.patch(r.id, { state: 'storing', why: '' });
       try {
         for (const s of runsOf(r)) {
           const said = common(r);
-          await this.#storeOne(r, s, {
-            ...said,
-            happenedAt: said.happenedAt ?? writtenAt(r, s, now),
-          });
-          stored++;
+          const at = said.happenedAt ?? writtenAt(r, s, now);
+          stored.push(await this.#storeOne(r, s, { ...said, happenedAt: at }));
         }
         this.patch(r.id, { state: 'stored', runs: runsOf(r).length });
       } catch (e) {
@@ -318,7 +315,7 @@ export class RunFiles {
     return stored;
   }
 
-  async #storeOne(r: FileRow, s: ReadStream, said: Common): Promise<void> {
+  async #storeOne(r: FileRow, s: ReadStream, said: Common): Promise<string> {
     const { setupId, ...common } = said;
     const own: {
       channel: ChannelBody['channel'];
@@ -376,9 +373,11 @@ export class RunFiles {
       sha256: r.read?.sha256 ?? '',
       program: s.program.slice(0, 120),
     };
+    const id = v7();
     await firstValueFrom(
-      this.#data.add(setupId, { ...common, ...resultOf(s), id: v7(), channels, source }),
+      this.#data.add(setupId, { ...common, ...resultOf(s), id, channels, source }),
     );
+    return id;
   }
 
   #row(id: string): FileRow | undefined {

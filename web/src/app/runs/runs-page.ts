@@ -118,6 +118,8 @@ export class RunsPage {
   readonly day = day;
   readonly all = signal(false);
   readonly said = signal<string | null>(null);
+  /** Runs that were just stored together. */
+  readonly saved = signal<readonly string[]>([]);
   readonly problem = signal<string | null>(null);
   readonly editing = signal<RunDraft | null>(null);
   readonly fieldProblem = signal<string | null>(null);
@@ -319,7 +321,8 @@ export class RunsPage {
       );
   }
 
-  stored(n: number): void {
+  stored(n: number, ids: readonly string[] = []): void {
+    this.saved.set(ids);
     this.said.set(`${pluralize(n, 'run')} saved.`);
     void this.store.reload();
   }

@@ -83,10 +83,10 @@ describe('rows of a session', () => {
 
   it('fills down from the first ticked row, others stay', () => {
     const rows = bed(...NAMES);
-    rows.choose(NAMES[1]!, false);
+    rows.choose(new Set([NAMES[0]!, NAMES[2]!]));
     rows.fillDown('title');
     expect(column(rows, 'title')).toEqual(['Fen Runner', 'Fen Runner', 'Fen Runner']);
-    rows.chooseAll(false);
+    rows.choose(new Set());
     rows.say('title', 'nobody');
     expect(column(rows, 'title')).not.toContain('nobody');
   });

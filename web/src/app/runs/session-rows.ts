@@ -1,4 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import equal from 'fast-deep-equal';
 import {
   type KnownNames,
   NO_RUN_SETTINGS,
@@ -62,6 +63,7 @@ const NOTHING: Known = {
   programs: new Map(),
 };
 
+const natural = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
 const isSaid = (v: unknown) => v !== undefined && v !== null && v !== '';
 
 /** Rows of the session table: what file names propose, what was said for them, and which are chosen. Nothing is stored here. */
@@ -80,16 +82,25 @@ export class SessionRows {
 
   /** Files whose run can be described: refused ones are listed elsewhere. */
   readonly listed = computed(() =>
-    this.#files.rows().filter((r) => r.state !== 'refused' && r.state !== 'stopped'),
+    this.#files
+      .rows()
+      .filter((r) => r.state !== 'refused' && r.state !== 'stopped')
+      .sort((a, b) => natural(pathOf(a.file), pathOf(b.file))),
+  );
+  /** Names and programs of the files: while they are read nothing else of them is proposed anew. */
+  readonly #named = computed(
+    () =>
+      this.listed().map((f) => ({
+        id: f.id,
+        path: pathOf(f.file),
+        program: f.read?.streams[0]?.program ?? '',
+      })),
+    { equal },
   );
   readonly #proposals = computed((): ReadonlyMap<string, ProposedSettings> => {
-    const files = this.listed();
-    const named = files.map((f) => ({
-      path: pathOf(f.file),
-      program: f.read?.streams[0]?.program ?? '',
-    }));
+    const named = this.#named();
     const list = proposeSettings(named, this.known());
-    return new Map(files.map((f, i) => [f.id, list[i] as ProposedSettings]));
+    return new Map(named.map((f, i) => [f.id, list[i] as ProposedSettings]));
   });
   readonly rows = computed((): readonly SessionRow[] => {
     const rows = this.listed().map((file) => this.#row(file));
@@ -171,23 +182,16 @@ export class SessionRows {
     });
   }
 
-  choose(id: string, on: boolean): void {
-    this.left.update((all) => {
-      const next = new Set(all);
-      if (on) next.delete(id);
-      else next.add(id);
-      return next;
-    });
-  }
-
-  chooseAll(on: boolean): void {
-    this.left.set(new Set(on ? [] : this.rows().map((r) => r.file.id)));
+  /** Chooses these rows and no others. */
+  choose(ids: ReadonlySet<string>): void {
+    const others = this.rows().filter((r) => !ids.has(r.file.id));
+    this.left.set(new Set(others.map((r) => r.file.id)));
   }
 
   /** Chooses the rows that have this value, and no others. */
   chooseAlike(field: SessionField, value: SessionValues[SessionField]): void {
-    const others = this.rows().filter((r) => r.values[field] !== value);
-    this.left.set(new Set(others.map((r) => r.file.id)));
+    const alike = this.rows().filter((r) => r.values[field] === value);
+    this.choose(new Set(alike.map((r) => r.file.id)));
   }
 
   /** The value that all chosen rows share; undefined where they differ. */

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatMenuModule } from '@angular/material/menu';
 import { Cell } from '../platform/kit/cell';
-import type { ShortColumn } from '../platform/kit/columns';
+import type { Column, RowAct } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
-import { Rows } from '../platform/kit/rows';
+import { Table } from '../platform/kit/table';
 import { pluralize } from '../platform/shared/format';
 import { fateOf, holdsOf } from './file-words';
 import { type FileRow, RunFiles } from './run-files';
@@ -34,7 +33,7 @@ const LABELS: Readonly<Record<SessionField, string>> = {
  */
 @Component({
   selector: 'rb-session-table',
-  imports: [Cell, Field, MatButtonModule, MatCheckboxModule, MatMenuModule, Rows],
+  imports: [Cell, Field, MatButtonModule, MatMenuModule, Table],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './session-table.html',
   styleUrl: './session-table.scss',
@@ -44,20 +43,37 @@ export class SessionTable {
   readonly session = inject(SessionRows);
   readonly again = output<FileRow>();
   readonly counted = pluralize;
-  readonly fate = fateOf;
-  readonly holds = holdsOf;
   readonly fields = SESSION_FIELDS;
   readonly labels = LABELS;
   readonly rows = this.session.rows;
+  readonly idOf = (r: SessionRow) => r.file.id;
   readonly chosen = this.session.chosen;
-  readonly allChosen = computed(() => this.chosen().length === this.rows().length);
-  readonly columns: readonly ShortColumn<SessionRow>[] = [
-    { key: 'file', name: 'File' },
-    { key: 'holds', name: 'Holds', text: (r) => holdsOf(r.file) || r.file.why },
-    ...SESSION_FIELDS.map((key) => ({ key, name: LABELS[key] })),
-    { key: 'repeat', name: 'Repeat', text: (r) => r.repeat },
-    { key: 'fate', name: 'State', text: (r) => fateOf(r.file) },
-    { key: 'do', name: 'Actions', silent: true },
+  readonly ticked = computed(() => new Set(this.chosen().map((r) => r.file.id)));
+  readonly columns: readonly Column<SessionRow>[] = [
+    { key: 'file', name: 'File', text: (r) => r.path, wide: 9, narrow: true },
+    { key: 'holds', name: 'Holds', text: (r) => holdsOf(r.file) || r.file.why, wide: 8 },
+    ...SESSION_FIELDS.map((key) => ({
+      key,
+      name: LABELS[key],
+      text: (r: SessionRow) => this.text(r, key) || 'not set',
+      narrow: key === 'title' || key === 'resolution',
+    })),
+    { key: 'repeat', name: 'Repeat', text: (r) => r.repeat, wide: 3 },
+    { key: 'fate', name: 'State', text: (r) => fateOf(r.file), wide: 5 },
+  ];
+  readonly acts: readonly RowAct<SessionRow>[] = [
+    {
+      icon: 'view_column',
+      name: 'Columns',
+      run: (r) => this.again.emit(r.file),
+      may: (r) => r.file.layout !== null && r.file.state === 'read',
+    },
+    {
+      icon: 'close',
+      name: 'Leave out',
+      run: (r) => this.files.remove(r.file.id),
+      may: (r) => r.file.state !== 'storing',
+    },
   ];
   readonly bar = computed(() =>
     SESSION_FIELDS.map((field) => {
@@ -99,8 +115,9 @@ export class SessionTable {
     this.session.say(field, said as SessionValues[SessionField]);
   }
 
-  isChosen(r: SessionRow): boolean {
-    return !this.session.left().has(r.file.id);
+  /** Only a title must be said; anything else is asked for by a comparison. */
+  isMissing(r: SessionRow, field: SessionField): boolean {
+    return field === 'title' && this.text(r, field) === '';
   }
 
   text(r: SessionRow, field: SessionField): string {

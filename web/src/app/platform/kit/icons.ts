@@ -24,6 +24,7 @@ import contentCopy from '@material-symbols/svg-400/outlined/content_copy.svg' wi
 import deleteIcon from '@material-symbols/svg-400/outlined/delete.svg' with { loader: 'text' };
 import download from '@material-symbols/svg-400/outlined/download.svg' with { loader: 'text' };
 import editNote from '@material-symbols/svg-400/outlined/edit_note.svg' with { loader: 'text' };
+import info from '@material-symbols/svg-400/outlined/info.svg' with { loader: 'text' };
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg' with { loader: 'text' };
 import logout from '@material-symbols/svg-400/outlined/logout.svg' with { loader: 'text' };
 import menu from '@material-symbols/svg-400/outlined/menu.svg' with { loader: 'text' };
@@ -88,6 +89,7 @@ const ICONS = {
   delete: deleteIcon,
   download,
   edit_note: editNote,
+  info,
   keyboard,
   logout,
   menu,

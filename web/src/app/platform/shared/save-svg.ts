@@ -13,12 +13,11 @@ const KEPT = [
   'text-anchor',
 ];
 
-/** Hand a drawing to the person as an SVG file that looks the same without this page's styles; `paths` are added to it, by attribute. */
-export function saveSvg(
-  name: string,
+/** A drawing as an SVG file that looks the same without this page's styles; `paths` are added to it, by attribute. */
+export function svgText(
   svg: SVGSVGElement,
   paths: readonly Readonly<Record<string, string>>[] = [],
-): void {
+): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const from = svg.querySelectorAll('*');
   const to = copy.querySelectorAll('*');
@@ -28,6 +27,8 @@ export function saveSvg(
       const v = style.getPropertyValue(k);
       if (v !== '') to[i]?.setAttribute(k, v);
     }
+    // A colour of the page's palette is none in a file.
+    to[i]?.removeAttribute('style');
     to[i]?.removeAttribute('class');
   }
   const style = getComputedStyle(svg);
@@ -44,5 +45,35 @@ export function saveSvg(
   const [, , width, height] = (copy.getAttribute('viewBox') ?? '0 0 640 240').split(' ');
   copy.setAttribute('width', width ?? '640');
   copy.setAttribute('height', height ?? '240');
-  download(name, 'image/svg+xml', new XMLSerializer().serializeToString(copy));
+  return new XMLSerializer().serializeToString(copy);
+}
+
+/** Hand a drawing to the person as an SVG file. */
+export function saveSvg(
+  name: string,
+  svg: SVGSVGElement,
+  paths: readonly Readonly<Record<string, string>>[] = [],
+): void {
+  download(name, 'image/svg+xml', svgText(svg, paths));
+}
+
+/** Pixels of a picture for each of the drawing: sharp where it is shown larger. */
+const SHARP = 2;
+
+/** The same drawing as a PNG, on a ground of this colour. */
+export async function pngOf(svg: SVGSVGElement, ground: string): Promise<Blob> {
+  const picture = new Image();
+  picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svgText(svg))}`;
+  await picture.decode();
+  const canvas = document.createElement('canvas');
+  canvas.width = picture.naturalWidth * SHARP;
+  canvas.height = picture.naturalHeight * SHARP;
+  const pen = canvas.getContext('2d');
+  if (!pen) throw new Error('This browser draws no pictures');
+  pen.fillStyle = ground;
+  pen.fillRect(0, 0, canvas.width, canvas.height);
+  pen.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  return new Promise((resolve, reject) => {
+    canvas.toBlob((b) => (b ? resolve(b) : reject(new Error('No picture was made'))), 'image/png');
+  });
 }

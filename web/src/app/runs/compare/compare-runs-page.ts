@@ -12,58 +12,44 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
-import { mean } from '@ruddy/core/base';
-import { figureText } from '@ruddy/core/base/text';
 import {
-  type ComparisonCell,
   type Dimension,
   DIMENSIONS,
   FACTS,
-  grid,
   type Measure,
   missingOf,
   NOT_SAID,
-  PLAY_LABELS,
-  playLabel,
+  overTitles,
+  resultTable,
   RUN_MEASURES,
-  threeWays,
+  type RunComparison,
+  type TitleRatio,
 } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
-import {
-  comparedText,
-  MEASURE_UNITS,
-  noteText,
-  SAYS_WORDS,
-  unlikeText,
-} from '@ruddy/core/runs/text';
+import { comparedText, MEASURE_UNITS, overTitlesText, setupCaption } from '@ruddy/core/runs/text';
 import type { ApiError } from '../../platform/api/api-client';
 import { RunsData } from '../runs';
 import { MAX_RUNS, ComparisonList } from '../../setups/comparison-list';
 import { gridRun, valuesOf } from '../run-groups';
 import { RunForm, type RunDraft } from '../run-form';
-import { toCsv } from '../../platform/kit/csv';
-import { download } from '../../platform/shared/download';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 import { StatedPanel } from './stated-panel';
 import { Fold } from '../../platform/kit/fold';
-import { Cell } from '../../platform/kit/cell';
-import type { ShortColumn } from '../../platform/kit/columns';
 import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
-import { Rows } from '../../platform/kit/rows';
-
-const ms = (fps: number) => 1000 / fps;
+import { ResultSection } from './result-section';
 
 type GridChoice = 'columns' | 'base' | 'rows' | 'measure';
 
-interface GridRow {
-  readonly name: string;
-  readonly cells: readonly ComparisonCell[];
-}
+/** A row that is no title, for the mean over rows. */
+const rowRatio = (c: RunComparison, i: number): TitleRatio => ({ ...c, title: String(i), why: '' });
 
-/** Runs held against one another: pairs and grids over what they differ in, each cell with its three percentages, its interval, and what is unlike. */
+/** Axes that rows are made of where the runs differ in them. */
+const ROW_AXES: readonly Dimension[] = ['title', 'resolution'];
+
+/** Runs held against one another over what they differ in: the table of their ratios with intervals, and the result to publish. */
 @Component({
-  imports: [Cell, Field, Fold, MatButtonModule, RouterLink, Rows, RunForm, StatedPanel],
+  imports: [Field, Fold, MatButtonModule, ResultSection, RouterLink, RunForm, StatedPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare-runs-page.html',
   styleUrl: './compare-runs-page.scss',
@@ -85,7 +71,6 @@ export class CompareRunsPage {
   readonly asking = signal<{ runs: readonly RunEntry[]; draft: RunDraft } | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly dimensions = DIMENSIONS.map((d) => ({ value: d, label: FACTS[d] }));
-  readonly unlike = unlikeText;
   readonly counted = pluralize;
 
   readonly ids = computed(() => {
@@ -115,24 +100,31 @@ export class CompareRunsPage {
         new Set((this.runs() ?? []).filter((r) => !r.context.norm).map((r) => r.facts[d])).size > 1,
     ),
   );
-  readonly columnBy = computed((): Dimension => {
-    const asked = DIMENSIONS.find((d) => d === this.columns());
-    return (
-      asked ??
-      this.differing().find((d) => d !== 'title' && d !== 'resolution') ??
-      this.differing()[0] ??
-      'card'
-    );
+  readonly #own = computed(() => (this.runs() ?? []).filter((r) => !r.context.norm));
+  /** What parts the runs as setups do, so that it names them: a card, a link; else the setups themselves. */
+  readonly #telling = computed((): Dimension | undefined => {
+    const own = this.#own();
+    const count = (of: (r: RunEntry) => string) => new Set(own.map(of)).size;
+    const setups = count((r) => r.facts.setup);
+    const others = this.differing().filter((d) => d !== 'setup' && !ROW_AXES.includes(d));
+    const alike = (d: Dimension) =>
+      count((r) => r.facts[d]) === setups &&
+      count((r) => `${r.facts.setup}\u0000${r.facts[d]}`) === setups;
+    return setups > 1 ? (others.find(alike) ?? 'setup') : others[0];
   });
-  readonly rowBy = computed((): Dimension => {
-    const asked = DIMENSIONS.find((d) => d === this.rows());
-    return (
-      asked ??
-      this.differing().find(
-        (d) => d !== this.columnBy() && (d === 'title' || d === 'resolution'),
-      ) ??
-      (this.columnBy() === 'title' ? 'resolution' : 'title')
-    );
+  readonly columnBy = computed(
+    (): Dimension =>
+      DIMENSIONS.find((d) => d === this.columns()) ??
+      this.#telling() ??
+      this.differing()[0] ??
+      'card',
+  );
+  readonly rowBy = computed((): readonly Dimension[] => {
+    const asked = this.rows().split(',');
+    const known = DIMENSIONS.filter((d) => asked.includes(d) && d !== this.columnBy());
+    if (known.length > 0) return known;
+    const usual = ROW_AXES.filter((d) => d !== this.columnBy() && this.differing().includes(d));
+    return usual.length > 0 ? usual : [this.columnBy() === 'title' ? 'resolution' : 'title'];
   });
   readonly values = computed(() => [
     ...new Set(
@@ -146,25 +138,16 @@ export class CompareRunsPage {
     const first = this.runs()?.find((r) => r.id === this.ids()[0] && !r.context.norm);
     return (first && (first.facts[this.columnBy()] || NOT_SAID)) ?? this.values()[0] ?? '';
   });
-  readonly grid = computed(() =>
-    grid(
-      [...(this.runs() ?? []), ...this.norms()].map(gridRun),
-      this.rowBy(),
-      this.columnBy(),
-      this.baseNow(),
-      this.measureNow(),
-    ),
+  readonly result = computed(() =>
+    resultTable([...(this.runs() ?? []), ...this.norms()].map(gridRun), {
+      rows: this.rowBy(),
+      columns: this.columnBy(),
+      base: this.baseNow(),
+      measure: this.measureNow(),
+    }),
   );
-  readonly gridColumns = computed((): readonly ShortColumn<GridRow>[] => [
-    { key: 'row', name: FACTS[this.rowBy()], text: (r) => r.name },
-    ...this.grid().columns.map((c, i) => ({ key: c, name: i === 0 ? `${c}, the base` : c })),
-  ]);
-  /** Rows of the grid, and at last the means over titles, where there are several. */
-  readonly gridRows = computed((): readonly GridRow[] => {
-    const { rows, cells, over } = this.grid();
-    const list = rows.map((name, i) => ({ name, cells: cells[i] ?? [] }));
-    return over.length > 1 ? [...list, { name: 'Over titles', cells: [] }] : list;
-  });
+  /** The setups of the result, each once. */
+  readonly captions = computed(() => [...new Set(this.#own().map((r) => setupCaption(r.facts)))]);
   readonly fields = computed(() => {
     const field = (
       key: GridChoice,
@@ -180,7 +163,11 @@ export class CompareRunsPage {
     return [
       field('columns', 'Columns', this.dimensions, this.columnBy()),
       field('base', 'Base', values, this.baseNow()),
-      field('rows', 'Rows', this.dimensions, this.rowBy()),
+      {
+        key: 'rows' as const,
+        value: this.rowBy(),
+        meta: { label: 'Rows', input: 'several', options: this.dimensions } as FieldMeta,
+      },
       field('measure', 'Measure', this.measures(), this.measureNow()),
     ];
   });
@@ -191,6 +178,9 @@ export class CompareRunsPage {
   readonly missing = computed(() =>
     (this.runs() ?? []).filter((r) => missingOf(r.kind, r.settings, r.context).length > 0),
   );
+  readonly axes = computed(() =>
+    [...this.rowBy(), this.columnBy()].map((d) => FACTS[d].toLowerCase()).join(' × '),
+  );
   /** The change of each column against the base, over its rows. */
   readonly sentence = computed(() => {
     const runs = this.runs();
@@ -198,17 +188,19 @@ export class CompareRunsPage {
       return this.problem() === null
         ? 'Reading the runs …'
         : 'The runs could not be read; 0 are compared.';
-    const g = this.grid();
-    if (runs.length < 2 || g.columns.length < 2)
+    const { columns, rows, over } = this.result();
+    if (runs.length < 2 || columns.length < 2)
       return `${pluralize(runs.length, 'run')} in the comparison list; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
-    const words = g.columns.slice(1).map((name, i) => {
-      const compared = g.cells.flatMap((row) => row[i + 1]?.compared ?? []);
-      if (compared.length === 0) return `${name} has no cell beside the base`;
-      const of = Math.exp(compared.reduce((s, c) => s + Math.log(c.of), 0) / compared.length);
-      const real = compared.filter((c) => c.says === 'real').length;
-      return `${name} ${threeWays(of).faster >= 0 ? '+' : '−'}${Math.abs(threeWays(of).faster).toFixed(1)} % (${real} of ${compared.length} significant)`;
+    const words = columns.slice(1).map((name, i) => {
+      const ratios = rows.flatMap((r) => r.cells[i + 1]?.ratio ?? []);
+      if (ratios.length === 0) return `${name} has no cell beside the base`;
+      const real = ratios.filter((c) => c.says === 'real').length;
+      const all = over.at(-1)?.cells[i + 1] ?? overTitles(ratios.map(rowRatio));
+      const words = ratios.length === 1 ? comparedText(ratios[0]!) : overTitlesText(all);
+      if (ratios.length === 1) return `${name} ${words}`;
+      return `${name} ${words} (${real} of ${ratios.length} significant)`;
     });
-    return `Against ${g.columns[0] ?? ''}: ${words.join(', ')}; ${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${FACTS[this.rowBy()].toLowerCase()}.`;
+    return `Against ${columns[0] ?? ''}: ${words.join(', ')}; ${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${this.axes()}.`;
   });
 
   constructor() {
@@ -218,9 +210,10 @@ export class CompareRunsPage {
     });
   }
 
-  choose(key: GridChoice, value: string): void {
+  choose(key: GridChoice, value: unknown): void {
+    const words = Array.isArray(value) ? value.join(',') : String(value);
     // Another column has values of its own, and so another base.
-    this.go(key === 'columns' ? { columns: value, base: null } : { [key]: value });
+    this.go(key === 'columns' ? { columns: words, base: null } : { [key]: words });
   }
 
   go(queryParams: Record<string, string | null>): void {
@@ -242,54 +235,6 @@ export class CompareRunsPage {
     } catch (e) {
       this.problem.set((e as ApiError).message);
     }
-  }
-
-  main(c: ComparisonCell): string {
-    return `${figureText(mean(c.values))} ${this.unit()}`.trim();
-  }
-
-  more(c: ComparisonCell): string[] {
-    const rate = this.unit() === 'frames/s';
-    const [average, low] = [
-      c.runs.map((r) => r.values.average),
-      c.runs.map((r) => r.values.low),
-    ].map((l) => l.filter((v) => v !== undefined));
-    const label =
-      average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
-    return [
-      `${pluralize(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
-      ...(c.compared ? [comparedText(c.compared)] : []),
-      ...(c.ofNorm === null
-        ? []
-        : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
-    ];
-  }
-
-  warnings(c: ComparisonCell): string[] {
-    return [
-      ...c.notes.map(noteText),
-      ...(c.leftOut > 0
-        ? [`${pluralize(c.leftOut, 'other run')} here left out: unlike these in more than the day`]
-        : []),
-    ];
-  }
-
-  /** In what a cell is unlike the base beside what is compared, by name. */
-  unlikeIn(c: ComparisonCell): string {
-    return `unlike in ${c.unlike.length}: ${c.unlike.map((u) => FACTS[u.fact].toLowerCase()).join(', ')}`;
-  }
-
-  overWords(i: number): string {
-    const o = this.grid().over[i];
-    if (!o || o.of === null) return 'no title in common';
-    const w = threeWays(o.of);
-    const left =
-      o.left.length > 0
-        ? `; left out: ${o.left.map((l) => `${l.title} (${l.why})`).join(', ')}`
-        : '';
-    return i === 0
-      ? pluralize(o.titles.length, 'title')
-      : `${w.of.toFixed(1)} % of, ${w.faster.toFixed(1)} % faster over ${pluralize(o.titles.length, 'title')}${left}`;
   }
 
   leave(r: RunEntry): void {
@@ -331,44 +276,5 @@ export class CompareRunsPage {
     } catch (e) {
       this.problem.set(`Not kept: ${(e as ApiError).message}`);
     }
-  }
-
-  async csv(): Promise<void> {
-    const g = this.grid();
-    const rows = g.rows.flatMap((row, i) =>
-      g.columns.map((column, k) => {
-        const c = g.cells[i]![k]!;
-        const w = c.compared ? threeWays(c.compared.of) : null;
-        const round = (v: number | null | undefined) =>
-          v === null || v === undefined ? null : Math.round(v * 1000) / 1000;
-        return [
-          row,
-          column,
-          c.values.length > 0 ? round(mean(c.values)) : null,
-          this.unit(),
-          c.values.length,
-          round(w?.faster),
-          round(w?.of),
-          round(w?.lost),
-          c.compared ? SAYS_WORDS[c.compared.says] : null,
-          [...this.warnings(c), ...c.unlike.map(unlikeText)].join('; ') || null,
-          c.why || null,
-        ];
-      }),
-    );
-    const head = [
-      FACTS[this.rowBy()],
-      FACTS[this.columnBy()],
-      RUN_MEASURES[this.measureNow()],
-      'unit',
-      'runs',
-      '% faster',
-      '% of',
-      '% lost',
-      'told apart',
-      'unlike',
-      'missing because',
-    ];
-    download('runs-compared.csv', 'text/csv', await toCsv(head, rows));
   }
 }
