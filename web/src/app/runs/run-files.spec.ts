@@ -110,6 +110,16 @@ describe('files on their way to be runs', () => {
     expect(files.ready()).toBe(3);
   });
 
+  it('still being looked at are read as their like was confirmed', async () => {
+    // The server keeps nothing of it: what was confirmed here is known here.
+    const { files } = bed({ mappings: () => of([]), keepMapping: () => throwError(() => 0) });
+    await files.add([await csv('a.csv', '10,x\n11,x\n')]);
+    const adding = files.add([await csv('b.csv', '12,x\n')]);
+    await files.confirm(files.rows()[0]!.id, files.rows()[0]!.mapping!);
+    await adding;
+    expect(state(files)).toEqual(['read', 'read']);
+  });
+
   it('with bad rows wait until somebody says that the rest counts', async () => {
     const { files, stored } = bed();
     await files.add([await fileOf('[10, "x", 12]', 'a.json')]);

@@ -173,13 +173,13 @@ export class RunFiles {
   async add(files: readonly File[]): Promise<void> {
     const rows = files.map((file): FileRow => ({ id: v7(), file, state: 'looking', ...FRESH }));
     this.rows.update((all) => [...all, ...rows]);
-    this.#known = new Map(
-      await firstValueFrom(this.#data.mappings()).then(
-        (list) => list.map((m) => [m.signature, m.mapping as unknown as Mapping] as const),
-        // Without the list, every file is asked about.
-        () => [],
-      ),
+    const kept = await firstValueFrom(this.#data.mappings()).then(
+      (list) => list.map((m) => [m.signature, m.mapping as unknown as Mapping] as const),
+      // Without the list, every file is asked about.
+      () => [],
     );
+    // What was confirmed meanwhile is newer than the list.
+    this.#known = new Map([...kept, ...this.#known]);
     for (const r of rows) await this.#look(r);
   }
 
@@ -211,6 +211,8 @@ export class RunFiles {
     this.patch(id, { mapping });
     await this.#read(id, { mapping, layout: r.layout });
     if (this.#row(id)?.state !== 'read') return;
+    // Those that are still being looked at need not be asked about either.
+    this.#known = new Map(this.#known).set(r.signature, mapping);
     const columns = mapping.columns.map(({ role, unit }) => ({ role, unit }));
     this.#data
       .keepMapping({ signature: r.signature, mapping: { ...mapping, columns } })

@@ -100,6 +100,11 @@ describe('rows of a session', () => {
     expect(column(rows, 'preset')).toEqual(['Low', 'Low', 'Low']);
   });
 
+  it('are named without the folders that all share', () => {
+    const rows = bed('night/a/one.csv', 'night/a/two.csv', 'night/b/one.csv');
+    expect(rows.rows().map((r) => r.path)).toEqual(['a/one.csv', 'a/two.csv', 'b/one.csv']);
+  });
+
   it('of a kept session are as they were said', () => {
     const rows = bed(...NAMES);
     rows.restore([NAMES[0]!, NAMES[1]!], [{ title: 'Otter' }, {}]);

@@ -66,6 +66,17 @@ const NOTHING: Known = {
 const natural = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
 const isSaid = (v: unknown) => v !== undefined && v !== null && v !== '';
 
+/** The folders that all files lie in, with the slash behind them. */
+function sharedFolder(paths: readonly string[]): string {
+  const [first = '', ...others] = paths;
+  const folders = first.split('/').slice(0, -1);
+  const until = folders.findIndex(
+    (_, i) => !others.every((p) => p.startsWith(`${folders.slice(0, i + 1).join('/')}/`)),
+  );
+  const shared = others.length === 0 ? [] : folders.slice(0, until < 0 ? undefined : until);
+  return shared.map((f) => `${f}/`).join('');
+}
+
 /** Rows of the session table: what file names propose, what was said for them, and which are chosen. Nothing is stored here. */
 @Injectable()
 export class SessionRows {
@@ -103,7 +114,8 @@ export class SessionRows {
     return new Map(named.map((f, i) => [f.id, list[i] as ProposedSettings]));
   });
   readonly rows = computed((): readonly SessionRow[] => {
-    const rows = this.listed().map((file) => this.#row(file));
+    const shared = sharedFolder(this.#named().map((n) => n.path));
+    const rows = this.listed().map((file) => this.#row(file, shared.length));
     const alike = new Map<string, SessionRow[]>();
     for (const r of rows.filter((x) => runsOf(x.file).length > 0)) {
       const key = JSON.stringify(r.values);
@@ -118,7 +130,7 @@ export class SessionRows {
   /** Rows that a change is for: all, but those that were taken out of the choice. */
   readonly chosen = computed(() => this.rows().filter((r) => !this.left().has(r.file.id)));
 
-  #row(file: FileRow): SessionRow {
+  #row(file: FileRow, sharedLetters: number): SessionRow {
     const said = this.said().get(file.id) ?? {};
     const planned = this.planned().get(file.id) ?? {};
     const proposal = this.#proposals().get(file.id);
@@ -134,7 +146,7 @@ export class SessionRows {
     );
     return {
       file,
-      path: pathOf(file.file),
+      path: pathOf(file.file).slice(sharedLetters),
       values: {
         title: value('title'),
         resolution: value('resolution'),

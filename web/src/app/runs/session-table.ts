@@ -27,8 +27,17 @@ const LABELS: Readonly<Record<SessionField, string>> = {
   powerMode: RUN_FIELDS.powerMode.label,
 };
 
+const WIDTHS: Readonly<Record<SessionField, number>> = {
+  title: 6,
+  resolution: 4.5,
+  preset: 3,
+  setupId: 5,
+  screenPath: 5,
+  powerMode: 4,
+};
+
 /**
- * The files of a session, one a row, with what is said of each. A change is for every chosen row; a click on a value chooses the rows that
+ * The files of a session, one a row, with what is said of each. A change is for every selected row; a click on a value selects the rows that
  * have it. Nothing is stored here. Out: a file whose columns are to be looked at again.
  */
 @Component({
@@ -50,13 +59,20 @@ export class SessionTable {
   readonly chosen = this.session.chosen;
   readonly ticked = computed(() => new Set(this.chosen().map((r) => r.file.id)));
   readonly columns: readonly Column<SessionRow>[] = [
-    { key: 'file', name: 'File', text: (r) => r.path, wide: 9, narrow: true },
-    { key: 'holds', name: 'Holds', text: (r) => holdsOf(r.file) || r.file.why, wide: 8 },
+    { key: 'file', name: 'File', text: (r) => r.path, wide: 9, narrow: true, wrap: true },
+    {
+      key: 'holds',
+      name: 'Holds',
+      text: (r) => holdsOf(r.file) || r.file.why,
+      wide: 7,
+      wrap: true,
+    },
     ...SESSION_FIELDS.map((key) => ({
       key,
       name: LABELS[key],
       text: (r: SessionRow) => this.text(r, key) || 'not set',
       narrow: key === 'title' || key === 'resolution',
+      wide: WIDTHS[key],
     })),
     { key: 'repeat', name: 'Repeat', text: (r) => r.repeat, wide: 3 },
     { key: 'fate', name: 'State', text: (r) => fateOf(r.file), wide: 5 },
