@@ -137,7 +137,7 @@ describe('RU-01, RU-07 a session as it is brought', () => {
       { polling: 50 },
     );
     const [markdown, page, svg] = (await file.jsonValue()) as string[];
-    expect(markdown).toMatch(/^# Against [\s\S]*\| Otter Lake +\| 3840x2160 +\|/);
+    expect(markdown).toMatch(/^# Runs against [\s\S]*\| Otter Lake +\| 3840x2160 +\|/);
     expect(markdown).toContain('Over titles');
     expect(page).toMatch(/^<!doctype html>/);
     expect(page).not.toMatch(/<script/);
@@ -157,7 +157,7 @@ describe('RU-01, RU-07 a session as it is brought', () => {
     expect(await magic.jsonValue()).toBe('PNG');
   });
 
-  it('a session that is half done is there after the page was closed', async () => {
+  it('a half-done session is there after the page was closed', async () => {
     const all = await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100');
     const setup = all.items.find((s) => s.name === 'Dome desk')?.id ?? '';
     await w.open(`/setups/${setup}/runs?add=files`);

@@ -169,6 +169,53 @@ export function publishedTable(t: ResultTable, unit: string): PublishedTable {
 const round = (v: number | null) => (v === null ? null : Math.round(v * 1000) / 1000);
 const percent = (of: number | null) => (of === null ? null : round((of - 1) * 100));
 
+type Numbers = (string | number | null)[];
+const SIGNIFICANT = { real: 'yes', 'not-told-apart': 'no', 'too-few': 'too few repeats' } as const;
+
+function cellNumbers(t: ResultTable, unit: string): Numbers[] {
+  return t.rows.flatMap((r) =>
+    r.cells.map((c, i) => [
+      ...r.at,
+      t.columns[i] ?? '',
+      round(c.mean),
+      unit,
+      c.runs,
+      percent(c.ratio?.of ?? null),
+      percent(c.ratio?.lo ?? null),
+      percent(c.ratio?.hi ?? null),
+      c.ratio ? SIGNIFICANT[c.ratio.says] : null,
+      round(c.low),
+      round(c.lowFrames),
+      cellReservations(c).join('; ') || null,
+      c.from.why || null,
+    ]),
+  );
+}
+
+/** Means over titles against the base; the base itself has none. */
+function overNumbers(t: ResultTable, unit: string): Numbers[] {
+  return t.over.flatMap((o) =>
+    o.cells
+      .slice(1)
+      .map((c, i) => [
+        'Over titles',
+        ...t.ask.rows.slice(1).map((_, k) => o.at[k] ?? ''),
+        t.columns[i + 1] ?? '',
+        null,
+        unit,
+        c.titles.length,
+        percent(c.of),
+        percent(c.lo),
+        percent(c.hi),
+        null,
+        null,
+        null,
+        overLeftText(c) || null,
+        null,
+      ]),
+  );
+}
+
 /**
  * A result as numbers, one line a cell, for a spreadsheet.
  *
@@ -176,10 +223,7 @@ const percent = (of: number | null) => (of === null ? null : round((of - 1) * 10
  * @param unit unit of its measure
  * @returns names of columns and rows; null where there is no number
  */
-export function resultNumbers(
-  t: ResultTable,
-  unit: string,
-): { head: string[]; rows: (string | number | null)[][] } {
+export function resultNumbers(t: ResultTable, unit: string): { head: string[]; rows: Numbers[] } {
   const head = [
     ...t.ask.rows.map((d) => FACTS[d]),
     FACTS[t.ask.columns],
@@ -195,48 +239,5 @@ export function resultNumbers(
     'reservations',
     'missing because',
   ];
-  const rows = t.rows.flatMap((r) =>
-    r.cells.map((c, i) => [
-      ...r.at,
-      t.columns[i] ?? '',
-      round(c.mean),
-      unit,
-      c.runs,
-      percent(c.ratio?.of ?? null),
-      percent(c.ratio?.lo ?? null),
-      percent(c.ratio?.hi ?? null),
-      c.ratio
-        ? { real: 'yes', 'not-told-apart': 'no', 'too-few': 'too few repeats' }[c.ratio.says]
-        : null,
-      round(c.low),
-      round(c.lowFrames),
-      cellReservations(c).join('; ') || null,
-      c.from.why || null,
-    ]),
-  );
-  const means = t.over.flatMap((o) =>
-    o.cells.flatMap((c, i) =>
-      i === 0
-        ? []
-        : [
-            [
-              'Over titles',
-              ...t.ask.rows.slice(1).map((_, k) => o.at[k] ?? ''),
-              t.columns[i] ?? '',
-              null,
-              unit,
-              c.titles.length,
-              percent(c.of),
-              percent(c.lo),
-              percent(c.hi),
-              null,
-              null,
-              null,
-              null,
-              c.left.map((l) => `${l.title}: ${l.why}`).join('; ') || null,
-            ],
-          ],
-    ),
-  );
-  return { head, rows: [...rows, ...means] };
+  return { head, rows: [...cellNumbers(t, unit), ...overNumbers(t, unit)] };
 }

@@ -8,7 +8,7 @@ import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Fold } from '../platform/kit/fold';
 import { pluralize } from '../platform/shared/format';
-import { fateOf } from './file-words';
+import { stateOf } from './file-words';
 import { type DoubtfulFiles, type FileRow, isLog, RunFiles } from './run-files';
 
 const BAD_SHOWN = 50;
@@ -26,7 +26,7 @@ export class FileQuestions {
   readonly files = inject(RunFiles);
   readonly again = output<FileRow>();
   readonly counted = pluralize;
-  readonly fate = fateOf;
+  readonly fate = stateOf;
   readonly shownBad = BAD_SHOWN;
   readonly doubtText = doubtText;
   readonly rest: FieldMeta = { label: 'Save the rest without them', input: 'flag' };

@@ -15,7 +15,7 @@ export function holdsOf(r: FileRow): string {
   ].join('; ');
 }
 
-function readFate(r: FileRow): string {
+function readState(r: FileRow): string {
   const bad = r.read?.badCount ?? 0;
   if (bad > 0 && !r.rest) return `${pluralize(bad, 'row')} cannot be read: not saved`;
   if ((r.read?.doubts.length ?? 0) > 0 && !r.accepted) return 'Doubtful: look at it';
@@ -28,7 +28,7 @@ function readFate(r: FileRow): string {
 }
 
 /** What becomes of a file, in words. */
-export function fateOf(r: FileRow): string {
+export function stateOf(r: FileRow): string {
   switch (r.state) {
     case 'looking':
       return 'Looking at it …';
@@ -37,7 +37,7 @@ export function fateOf(r: FileRow): string {
     case 'reading':
       return `Reading: ${Math.round(r.share * 100)} %`;
     case 'read':
-      return readFate(r);
+      return readState(r);
     case 'storing':
       return 'Saving …';
     case 'stored':

@@ -65,6 +65,14 @@ export interface DoubtfulFiles {
   readonly doubts: readonly CaptureDoubt[];
 }
 
+/** Values of a channel on their way; `lane` of a sensor says when they begin, `shiftMs` moves that. */
+interface ToStore {
+  readonly channel: ChannelBody['channel'];
+  readonly values: Float32Array<ArrayBuffer>;
+  readonly lane: SensorSeries | null;
+  readonly shiftMs: number;
+}
+
 const FRESH = {
   share: 0,
   why: '',
@@ -319,45 +327,8 @@ export class RunFiles {
 
   async #storeOne(r: FileRow, s: ReadStream, said: Common): Promise<string> {
     const { setupId, ...common } = said;
-    const own: {
-      channel: ChannelBody['channel'];
-      values: Float32Array<ArrayBuffer>;
-      lane: SensorSeries | null;
-      shiftMs: number;
-    }[] = [
-      ...(s.frames.length > 0
-        ? [
-            {
-              channel: 'frames' as const,
-              values: s.frames as Float32Array<ArrayBuffer>,
-              lane: null,
-              shiftMs: 0,
-            },
-          ]
-        : []),
-      ...(s.shown
-        ? [
-            {
-              channel: 'shown' as const,
-              values: s.shown as Float32Array<ArrayBuffer>,
-              lane: null,
-              shiftMs: 0,
-            },
-          ]
-        : []),
-      ...[
-        ...s.lanes.map((lane) => ({ lane, shiftMs: 0 })),
-        ...this.logs().flatMap((l) =>
-          l.beside === r.id ? lanesOf(l).map((lane) => ({ lane, shiftMs: l.offsetMs })) : [],
-        ),
-      ].map((x) => ({
-        channel: x.lane.sensor,
-        values: x.lane.values as Float32Array<ArrayBuffer>,
-        ...x,
-      })),
-    ];
     const channels: ChannelBody[] = [];
-    for (const c of own) {
+    for (const c of this.#channelsOf(r, s)) {
       if (channels.some((x) => x.channel === c.channel)) continue;
       const packed = await this.#work.run((w) => w.pack(c.values));
       await firstValueFrom(this.#data.send(packed.sha256, packed.n, packed.bytes));
@@ -380,6 +351,29 @@ export class RunFiles {
       this.#data.add(setupId, { ...common, ...resultOf(s), id, channels, source }),
     );
     return id;
+  }
+
+  /** What is stored of a stream: its frames, the pictures shown, its sensors, and those of logs that lie beside it. */
+  #channelsOf(r: FileRow, s: ReadStream): readonly ToStore[] {
+    const plain = (channel: 'frames' | 'shown', values: Float32Array | null): ToStore[] =>
+      values && values.length > 0
+        ? [{ channel, values: values as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 }]
+        : [];
+    const beside = this.logs().filter((l) => l.beside === r.id);
+    const lanes = [
+      ...s.lanes.map((lane) => ({ lane, shiftMs: 0 })),
+      ...beside.flatMap((l) => lanesOf(l).map((lane) => ({ lane, shiftMs: l.offsetMs }))),
+    ];
+    return [
+      ...plain('frames', s.frames),
+      ...plain('shown', s.shown),
+      ...lanes.map(({ lane, shiftMs }) => ({
+        channel: lane.sensor,
+        values: lane.values as Float32Array<ArrayBuffer>,
+        lane,
+        shiftMs,
+      })),
+    ];
   }
 
   #row(id: string): FileRow | undefined {

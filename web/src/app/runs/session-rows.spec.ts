@@ -71,7 +71,7 @@ describe('rows of a session', () => {
     expect([...rows.rows()[0]!.proposed]).toEqual(['title', 'resolution']);
   });
 
-  it('a value is said for every ticked row, and stays over a proposal', () => {
+  it('a value is said for every selected row, over its proposal', () => {
     const rows = bed(...NAMES);
     rows.chooseAlike('title', 'Fen Runner');
     rows.say('preset', 'High');
@@ -91,7 +91,7 @@ describe('rows of a session', () => {
     expect(column(rows, 'title')).not.toContain('nobody');
   });
 
-  it('take what their setup tells, and the last run where no name says', () => {
+  it('take what their setup tells, then the last run', () => {
     const rows = bed(...NAMES);
     rows.presets.set(new Map([['there', { ...NO_RUN_SETTINGS, powerMode: 'Quiet' }]]));
     expect(rows.rows().map((r) => r.values.powerMode)).toEqual(['', '', 'Quiet']);

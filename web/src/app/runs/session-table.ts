@@ -7,7 +7,7 @@ import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Table } from '../platform/kit/table';
 import { pluralize } from '../platform/shared/format';
-import { fateOf, holdsOf } from './file-words';
+import { stateOf, holdsOf } from './file-words';
 import { type FileRow, RunFiles } from './run-files';
 import { inPixels, RUN_FIELDS } from './run-form';
 import {
@@ -75,7 +75,7 @@ export class SessionTable {
       wide: WIDTHS[key],
     })),
     { key: 'repeat', name: 'Repeat', text: (r) => r.repeat, wide: 3 },
-    { key: 'fate', name: 'State', text: (r) => fateOf(r.file), wide: 5 },
+    { key: 'fate', name: 'State', text: (r) => stateOf(r.file), wide: 5 },
   ];
   readonly acts: readonly RowAct<SessionRow>[] = [
     {

@@ -133,10 +133,19 @@ export class CompareRunsPage {
         .map((r) => r.facts[this.columnBy()] || NOT_SAID),
     ),
   ]);
+  /** The base that was asked for, else the value that is measured in most rows; among equals that of the run that came first. */
   readonly baseNow = computed(() => {
     if (this.values().includes(this.base())) return this.base();
-    const first = this.runs()?.find((r) => r.id === this.ids()[0] && !r.context.norm);
-    return (first && (first.facts[this.columnBy()] || NOT_SAID)) ?? this.values()[0] ?? '';
+    const by = this.columnBy();
+    const rows = this.rowBy();
+    const rowsOf = new Map<string, Set<string>>();
+    for (const r of this.#own()) {
+      const at = r.facts[by] || NOT_SAID;
+      const row = rows.map((d) => r.facts[d]).join('\u0000');
+      rowsOf.set(at, (rowsOf.get(at) ?? new Set()).add(row));
+    }
+    const most = Math.max(0, ...[...rowsOf.values()].map((s) => s.size));
+    return [...rowsOf].find(([, s]) => s.size === most)?.[0] ?? '';
   });
   readonly result = computed(() =>
     resultTable([...(this.runs() ?? []), ...this.norms()].map(gridRun), {
@@ -181,6 +190,11 @@ export class CompareRunsPage {
   readonly axes = computed(() =>
     [...this.rowBy(), this.columnBy()].map((d) => FACTS[d].toLowerCase()).join(' × '),
   );
+  readonly drawnOf = computed(
+    () => `${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${this.axes()}`,
+  );
+  /** Heading of what is published. */
+  readonly heading = computed(() => `Runs against ${this.baseNow()}: ${this.drawnOf()}`);
   /** The change of each column against the base, over its rows. */
   readonly sentence = computed(() => {
     const runs = this.runs();
@@ -191,16 +205,18 @@ export class CompareRunsPage {
     const { columns, rows, over } = this.result();
     if (runs.length < 2 || columns.length < 2)
       return `${pluralize(runs.length, 'run')} in the comparison list; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
-    const words = columns.slice(1).map((name, i) => {
+    const words = columns.slice(1).flatMap((name, i) => {
       const ratios = rows.flatMap((r) => r.cells[i + 1]?.ratio ?? []);
-      if (ratios.length === 0) return `${name} has no cell beside the base`;
+      if (ratios.length === 0) return [];
       const real = ratios.filter((c) => c.says === 'real').length;
       const all = over.at(-1)?.cells[i + 1] ?? overTitles(ratios.map(rowRatio));
       const words = ratios.length === 1 ? comparedText(ratios[0]!) : overTitlesText(all);
       if (ratios.length === 1) return `${name} ${words}`;
       return `${name} ${words} (${real} of ${ratios.length} significant)`;
     });
-    return `Against ${columns[0] ?? ''}: ${words.join(', ')}; ${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${this.axes()}.`;
+    const without = columns.length - 1 - words.length;
+    const alone = without > 0 ? [`${without} without a cell beside the base`] : [];
+    return `Against ${columns[0] ?? ''}: ${[...words, ...alone].join(', ')}; ${this.drawnOf()}.`;
   });
 
   constructor() {

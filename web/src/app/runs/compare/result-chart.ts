@@ -33,7 +33,13 @@ interface Mark {
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: '../chart.scss',
   template: `
-    <svg #drawing [attr.viewBox]="'0 0 ' + width + ' ' + height()" width="100%" aria-hidden="true">
+    <svg
+      #drawing
+      [attr.viewBox]="'0 0 ' + width + ' ' + height()"
+      [attr.width]="width"
+      [attr.height]="height()"
+      aria-hidden="true"
+    >
       <text class="letter" x="8" y="18">{{ heading() }}</text>
       <g
         rbAxis="bottom"
@@ -60,14 +66,14 @@ interface Mark {
           [attr.y1]="m.y"
           [attr.y2]="m.y"
           stroke-width="2"
-          [style.stroke]="looks[m.column - 1]!.color"
+          [style.stroke]="looks[m.column]!.color"
         />
         <path
-          [attr.d]="looks[m.column - 1]!.mark"
+          [attr.d]="looks[m.column]!.mark"
           [attr.transform]="'translate(' + x()(m.of) + ' ' + m.y + ')'"
           stroke-width="1.5"
-          [style.fill]="looks[m.column - 1]!.color"
-          [style.stroke]="looks[m.column - 1]!.color"
+          [style.fill]="looks[m.column]!.color"
+          [style.stroke]="looks[m.column]!.color"
         />
         <text [attr.x]="width - pad.right + 8" [attr.y]="m.y + 4">{{ percent(m.of) }}</text>
       }
@@ -96,8 +102,13 @@ export class ResultChart {
   readonly looks = LOOKS;
   readonly words = (v: { valueOf(): number }) => signed(v.valueOf()).replace('.0', '');
   readonly percent = signed;
-  /** As many columns beside the base as there are looks. */
-  readonly shown = computed(() => Math.min(this.table().columns.length - 1, LOOKS.length));
+  /** Columns that have a ratio to show, as many as there are looks. */
+  readonly #drawn = computed(() => {
+    const t = this.table();
+    const has = (i: number) => i > 0 && t.rows.some((r) => (r.cells[i]?.ratio ?? null) !== null);
+    return [...t.columns.keys()].filter(has).slice(0, LOOKS.length);
+  });
+  readonly shown = computed(() => this.#drawn().length);
   readonly base = computed(() => this.table().columns[0] ?? '');
   readonly #lines = computed(() => {
     const t = this.table();
@@ -111,7 +122,11 @@ export class ResultChart {
       over: true,
       cells: o.cells.map((c, i) => (i === 0 || c.of === null ? null : { ...c, of: c.of })),
     }));
-    return [...rows, ...(t.rows.length > 1 ? over : [])];
+    const drawn = this.#drawn();
+    const lines = [...rows, ...(t.rows.length > 1 ? over : [])];
+    return lines
+      .map((l) => ({ ...l, cells: drawn.map((i) => l.cells[i] ?? null) }))
+      .filter((l) => l.cells.some((c) => c !== null));
   });
   readonly names = computed(() =>
     this.#lines().map((l, i) => ({ ...l, y: this.#y(i) + ((this.shown() - 1) * LINE) / 2 })),
@@ -119,9 +134,9 @@ export class ResultChart {
   readonly marks = computed((): readonly Mark[] =>
     this.#lines().flatMap((l, i) =>
       l.cells.flatMap((c, column) => {
-        if (!c || column === 0 || column > this.shown()) return [];
+        if (!c) return [];
         const percent = (of: number) => (of - 1) * 100;
-        const y = this.#y(i) + (column - 1) * LINE;
+        const y = this.#y(i) + column * LINE;
         const [lo, hi] = [c.lo ?? c.of, c.hi ?? c.of].map(percent) as [number, number];
         return [{ y, column, of: percent(c.of), lo, hi }];
       }),
@@ -134,13 +149,11 @@ export class ResultChart {
     return scaleLinear(domain, [PAD.left, WIDTH - PAD.right]).nice();
   });
   readonly legend = computed(() =>
-    this.table()
-      .columns.slice(1, 1 + this.shown())
-      .map((name, i) => ({
-        name,
-        ...(LOOKS[i] as (typeof LOOKS)[number]),
-        y: this.plotEnd() + PAD.bottom + (i + 1) * LINE,
-      })),
+    this.#drawn().map((column, i) => ({
+      name: this.table().columns[column] ?? '',
+      ...(LOOKS[i] as (typeof LOOKS)[number]),
+      y: this.plotEnd() + PAD.bottom + (i + 1) * LINE,
+    })),
   );
   readonly height = computed(() => this.captionY(this.captions().length) + 4);
 
