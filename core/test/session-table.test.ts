@@ -68,6 +68,8 @@ describe('what the name of a file says', () => {
 
   it('a word of two setups alike is of neither', () => {
     expect(one('corbeck_fen runner.csv').setupId).toBe('');
+    const odd = { ...KNOWN, setups: [...KNOWN.setups, { id: 'x', words: 'Quill D-2 first run' }] };
+    expect(proposeSettings([{ path: 'first run.csv', program: '' }], odd)[0]!.setupId).toBe('');
   });
 
   it('words that every file has are no title', () => {

@@ -33,10 +33,13 @@ export interface ProposedSettings {
 
 /** Words that any capture may be called. */
 const PLAIN = new Set(
-  'capture captures frametime frametimes frame frames time times log logs csv bench benchmark result results test tests data session fps recording measurement measurements file files new copy'.split(
+  'capture captures frametime frametimes frame frames time times log logs csv bench benchmark result results test tests data session fps recording measurement measurements file files new copy old first second third last final'.split(
     ' ',
   ),
 );
+
+/** Words that tell no setup from another, though a part may be called so. */
+const NO_NAMES = new Set([...PLAIN, ...REPEAT_WORDS]);
 
 /** A word of a path, and what it was taken for. */
 interface Word extends PathWord {
@@ -114,7 +117,7 @@ function takeSetup(words: Word[], setups: KnownNames['setups']): string {
   const telling = words.filter((w) => {
     const having = sets.filter((s) => s.words.has(w.word)).length;
     // A single letter or a bare number of a model is met by chance, as by the number of a repeat.
-    const says = w.word.length >= LEAST_SHORT && /\p{L}/u.test(w.word);
+    const says = w.word.length >= LEAST_SHORT && /\p{L}/u.test(w.word) && !NO_NAMES.has(w.word);
     return !w.taken && says && having > 0 && having < sets.length;
   });
   const scores = sets
