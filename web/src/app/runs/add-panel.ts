@@ -115,6 +115,8 @@ export class AddPanel {
   readonly #listed = ask(() => this.#setups.list({ limit: SETUPS }));
   /** Files of a session that was begun before and not stored. */
   readonly half = signal<HalfSession | null>(null);
+  /** Setup of the page on which a session was begun that is gone on with here. */
+  readonly #begunOn = signal<string | null>(null);
   readonly cells = computed(() => {
     const s = this.session();
     if (!s) return [];
@@ -186,7 +188,7 @@ export class AddPanel {
     const runs = this.runs();
     const one = (list: readonly string[]) => [...new Set(list)].filter((v) => v !== '');
     const named = runs.filter((r) => (r.source?.program ?? '') !== '');
-    this.rows.setupId.set(this.setupId());
+    this.rows.setupId.set(this.#begunOn() ?? this.setupId());
     this.rows.known.set({
       titles: (valueOf(this.#profiles) ?? []).filter((p) => p.kind === 'title').map((p) => p.name),
       presets: one(runs.map((r) => r.settings.preset)),
@@ -261,7 +263,7 @@ export class AddPanel {
     const open = this.files.rows().filter((r) => r.state !== 'stored' && r.state !== 'refused');
     if (open.length > 0)
       await this.#kept.keep({
-        setupId: this.setupId(),
+        setupId: this.#begunOn() ?? this.setupId(),
         at: this.#clock.now(),
         files: open.map((r) => r.file),
         said: open.map((r) => this.rows.said().get(r.id) ?? {}),
@@ -272,6 +274,7 @@ export class AddPanel {
   /** Goes on with the session that was begun before. */
   async goOn(half: HalfSession): Promise<void> {
     this.half.set(null);
+    this.#begunOn.set(half.setupId);
     const before = new Set(this.files.rows().map((r) => r.id));
     const added = this.files.add(half.files);
     const ids = this.files.rows().flatMap((r) => (before.has(r.id) ? [] : [r.id]));

@@ -1,6 +1,7 @@
-import { Injectable } from '@angular/core';
+import { inject, Injectable } from '@angular/core';
 import { del, get, set } from 'idb-keyval';
 import * as z from 'zod';
+import { Session } from '../platform/api/session';
 import type { SessionValues } from './session-rows';
 
 /** A session that is not stored yet: its files, and what was said of each by its place. */
@@ -27,14 +28,22 @@ const kept = z.object({
   said: z.array(said),
 });
 
-const KEY = 'half-session';
 
-/** Keeps a session that is half done in this browser, so that a closed page loses nothing. Without room or right, it is not kept. */
+/**
+ * Keeps a session that is half done in this browser, for the member who brought it, so that a closed page loses nothing. Without room or
+ * right, it is not kept.
+ */
 @Injectable({ providedIn: 'root' })
 export class KeptSession {
+  readonly #session = inject(Session);
+
+  #key(): string {
+    return `half-session ${this.#session.member()?.id ?? ''}`;
+  }
+
   async read(): Promise<HalfSession | null> {
     try {
-      const found = kept.safeParse(await get(KEY));
+      const found = kept.safeParse(await get(this.#key()));
       return found.success ? (found.data as HalfSession) : null;
     } catch {
       // A browser that keeps nothing, as in a private window.
@@ -44,7 +53,7 @@ export class KeptSession {
 
   async keep(session: HalfSession): Promise<void> {
     try {
-      await set(KEY, session);
+      await set(this.#key(), session);
     } catch {
       // No room, or no right to keep anything: the session lives as long as its page.
     }
@@ -52,7 +61,7 @@ export class KeptSession {
 
   async drop(): Promise<void> {
     try {
-      await del(KEY);
+      await del(this.#key());
     } catch {
       // Nothing was kept where nothing can be.
     }

@@ -23,7 +23,7 @@ export type FileState =
   'looking' | 'confirm' | 'reading' | 'read' | 'storing' | 'stored' | 'stopped' | 'refused';
 type Good = Extract<ReadFile, { ok: true }>;
 
-/** One file of the table of fates. */
+/** One file on its way to be a run. */
 export interface FileRow {
   readonly id: string;
   readonly file: File;
