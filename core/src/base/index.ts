@@ -1,5 +1,6 @@
 export * from './checked';
 export * from './dates';
+export * from './encodings';
 export * from './json';
 export * from './money';
 export * from './rules/rules';

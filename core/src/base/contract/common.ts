@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ENCODINGS } from '../encodings';
 
 export const uuid = z.uuid({ error: 'an id: a UUID' });
 /** The params of a path that names one thing by its id. */
@@ -50,16 +51,5 @@ export const flag = z.enum(['true', 'false']).transform((v) => v === 'true');
 
 export { checked } from '../checked';
 
-/** Encodings of a text file, by their labels in the WHATWG Encoding Standard. */
-export const ENCODINGS = [
-  'utf-8',
-  'utf-16le',
-  'utf-16be',
-  'windows-1252',
-  'windows-1250',
-  'windows-1251',
-  'shift_jis',
-  'gb18030',
-] as const;
+export { ENCODINGS, type Encoding } from '../encodings';
 export const encodingSchema = z.enum(ENCODINGS);
-export type Encoding = z.infer<typeof encodingSchema>;

@@ -5,7 +5,7 @@ import type { CaptureColumn, ColumnRole, ColumnUnit, Sensor } from './types';
  *
  * @param name name of a column
  * @returns its words
- * @example nameWords('msFrameTime [µs]') // => ['ms', 'frame', 'time', 'us']
+ * @example nameWords('msFrameTime [us]') // => ['ms', 'frame', 'time', 'us']
  */
 export function nameWords(name: string): string[] {
   return name

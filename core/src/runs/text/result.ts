@@ -66,7 +66,7 @@ export function setupCaption(f: RunFacts): string {
   const versions = (['driver', 'build', 'hostFirmware', 'dockFirmware'] as const)
     .filter((k) => f[k] !== '')
     .map((k) => `${FACTS[k].toLowerCase()} ${f[k]}`);
-  const told = [chain.join(' → '), versions.join(', ')].filter((v) => v !== '');
+  const told = [chain.join(' – '), versions.join(', ')].filter((v) => v !== '');
   return `${f.setup}: ${told.length > 0 ? told.join('; ') : 'nothing known'}.`;
 }
 

@@ -1,5 +1,5 @@
 import { analyse } from 'chardet';
-import { type Encoding, ENCODINGS } from '@ruddy/core/base/contract';
+import { type Encoding, ENCODINGS } from '@ruddy/core/base';
 import type { CaptureProblem } from '@ruddy/core/runs';
 import type { LinesIn } from '../platform/kit/encoding-choice';
 
