@@ -100,6 +100,21 @@ describe('rows of a session', () => {
     expect(column(rows, 'preset')).toEqual(['Low', 'Low', 'Low']);
   });
 
+  it('that come later take what was said of those before', () => {
+    const rows = bed(NAMES[0]!);
+    rows.say('preset', 'High');
+    rows.say('resolution', '2560x1440');
+    TestBed.inject(RunFiles).rows.update((all) => [
+      ...all,
+      fileRow('later.csv'),
+      fileRow('4k.csv'),
+    ]);
+    const by = new Map(rows.rows().map((r) => [r.path, r.values]));
+    expect(by.get('later.csv')).toMatchObject({ preset: 'High', resolution: '2560x1440' });
+    // Its own name counts more.
+    expect(by.get('4k.csv')).toMatchObject({ preset: 'High', resolution: '3840x2160' });
+  });
+
   it('are named without the folders that all share', () => {
     const rows = bed('night/a/one.csv', 'night/a/two.csv', 'night/b/one.csv');
     expect(rows.rows().map((r) => r.path)).toEqual(['a/one.csv', 'a/two.csv', 'b/one.csv']);

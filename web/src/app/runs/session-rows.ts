@@ -90,6 +90,11 @@ export class SessionRows {
   /** Values of the cell of a planned session, by file. */
   readonly planned = signal<ReadonlyMap<string, Partial<SessionValues>>>(new Map());
   readonly left = signal<ReadonlySet<string>>(new Set());
+  /** What was said last, and the files that were there: it holds for those that come after, where nothing else is known of them. */
+  readonly #before = signal<{
+    readonly values: Partial<SessionValues>;
+    readonly files: ReadonlySet<string>;
+  }>({ values: {}, files: new Set() });
 
   /** Files whose run can be described: refused ones are listed elsewhere. */
   readonly listed = computed(() =>
@@ -136,8 +141,14 @@ export class SessionRows {
     const proposal = this.#proposals().get(file.id);
     const setupId = said.setupId ?? (proposal?.setupId || this.setupId());
     const usual = this.presets().get(setupId) ?? NO_RUN_SETTINGS;
+    const before = this.#before().files.has(file.id) ? {} : this.#before().values;
     const value = <F extends SessionField>(f: F): SessionValues[F] => {
-      const sources = [planned[f], proposal?.[f], f in usual ? usual[f as never] : undefined];
+      const sources = [
+        planned[f],
+        proposal?.[f],
+        before[f],
+        f in usual ? usual[f as never] : undefined,
+      ];
       const none = f === 'screenPath' ? null : '';
       return (f in said ? said[f] : (sources.find(isSaid) ?? none)) as SessionValues[F];
     };
@@ -163,6 +174,10 @@ export class SessionRows {
   /** Says a value of every chosen row. */
   say<F extends SessionField>(field: F, value: SessionValues[F]): void {
     this.#put(this.chosen().map((r) => [r.file.id, { [field]: value }]));
+    this.#before.update(({ values, files }) => ({
+      values: field === 'setupId' ? values : { ...values, [field]: value },
+      files: new Set([...files, ...this.rows().map((r) => r.file.id)]),
+    }));
   }
 
   /** Gives every chosen row the value of the first of them. */
