@@ -19,7 +19,7 @@ const openAdd = () => w.open(`/setups/${setup}/runs?add=files`);
 /** A made capture: a frame of 10 to 12 ms, and a long one each 300. */
 const times = (n: number, seed = 1) =>
   Array.from({ length: n }, (_, i) =>
-    (i % 300 === 299 ? 60 : 10 + ((i * 7 + seed) % 21) / 10 + i / 10_000).toFixed(4),
+    (i % 300 === 299 ? 60 : 10 + ((i * 7 + seed) % 21) / 10 - i / 10_000).toFixed(4),
   );
 
 describe('RU-01 captures in', () => {
