@@ -28,7 +28,6 @@ const kept = z.object({
   said: z.array(said),
 });
 
-
 /**
  * Keeps a session that is half done in this browser, for the member who brought it, so that a closed page loses nothing. Without room or
  * right, it is not kept.
