@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
+import { keptFiles } from './kept-files';
 
 const w = world();
 
@@ -208,25 +209,12 @@ describe('CO-02 Compatibility as a table', () => {
   });
 
   it('exports every row that fits', async () => {
-    await w.page.evaluate(() => {
-      const kept: Promise<string>[] = [];
-      const make = URL.createObjectURL.bind(URL);
-      URL.createObjectURL = (b: Blob) => {
-        kept.push(b.text());
-        return make(b);
-      };
-      Object.assign(window, { kept });
-    });
+    const kept = await keptFiles(w);
     const files: string[] = [];
     for (const name of ['Download CSV', 'Download JSON']) {
       await w.click('Download');
       await w.click(name, 'menuitem');
-      const file = await w.page.waitForFunction(
-        (n) => (window as unknown as { kept: Promise<string>[] }).kept[n],
-        { polling: 50 },
-        files.length,
-      );
-      files.push((await file.jsonValue()) as string);
+      files.push(await kept(files.length));
     }
     const shown = Number(/^(\d+) chain/.exec(await w.text('h1'))?.[1]);
     expect(shown).toBeGreaterThan(3);

@@ -5,8 +5,10 @@ import type { ElementHandle } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RunEntry } from '@ruddy/core/runs/contract';
 import { world } from './harness';
+import { keptFiles } from './kept-files';
 
 const w = world();
+let kept: (n: number) => Promise<string>;
 const dir = mkdtempSync(join(tmpdir(), 'session-'));
 afterAll(() => rmSync(dir, { recursive: true }));
 
@@ -88,22 +90,10 @@ describe('RU-01, RU-07 a session as it is brought', () => {
     });
     await click('Compare them', 'link');
     await w.sees(/average by title × resolution × /);
-    await w.page.evaluate(() => {
-      const kept: Promise<string>[] = [];
-      const make = URL.createObjectURL.bind(URL);
-      URL.createObjectURL = (b: Blob) => {
-        kept.push(b.text());
-        return make(b);
-      };
-      Object.assign(window, { kept });
-    });
+    kept = await keptFiles(w);
     await click('CSV');
     expect(clicks).toBeLessThanOrEqual(30);
-    const file = await w.page.waitForFunction(
-      () => (window as unknown as { kept: Promise<string>[] }).kept[0],
-      { polling: 50 },
-    );
-    const lines = ((await file.jsonValue()) as string).trim().split('\r\n');
+    const lines = (await kept(0)).trim().split('\r\n');
     const [head = '', ...rows] = lines;
     const percent = head.split(',').indexOf('% against the base');
     let checked = 0;
@@ -132,11 +122,9 @@ describe('RU-01, RU-07 a session as it is brought', () => {
 
   it('leaves as Markdown, a page without script, and a drawing', async () => {
     for (const name of ['Markdown', 'Web page', 'SVG']) await w.click(name);
-    const file = await w.page.waitForFunction(
-      () => Promise.all((window as unknown as { kept: Promise<string>[] }).kept.slice(1, 4)),
-      { polling: 50 },
-    );
-    const [markdown, page, svg] = (await file.jsonValue()) as string[];
+    const markdown = await kept(1);
+    const page = await kept(2);
+    const svg = await kept(3);
     expect(markdown).toMatch(/^# Runs against [\s\S]*\| Otter Lake +\| 3840x2160 +\|/);
     expect(markdown).toContain('Over titles');
     expect(page).toMatch(/^<!doctype html>/);
@@ -150,11 +138,7 @@ describe('RU-01, RU-07 a session as it is brought', () => {
 
   it('a PNG is drawn in the page', async () => {
     await w.click('PNG');
-    const magic = await w.page.waitForFunction(
-      () => (window as unknown as { kept: Promise<string>[] }).kept[4]?.then((t) => t.slice(1, 4)),
-      { polling: 50 },
-    );
-    expect(await magic.jsonValue()).toBe('PNG');
+    expect((await kept(4)).slice(1, 4)).toBe('PNG');
   });
 
   it('a half-done session is there after the page was closed', async () => {

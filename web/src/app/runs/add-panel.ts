@@ -197,7 +197,6 @@ export class AddPanel {
       setups: (valueOf(this.#listed)?.items ?? []).map((s) => ({
         id: s.id,
         name: s.name,
-        card: s.chain.card,
         words: [s.name, s.chain.host, s.chain.link, s.chain.dock, s.chain.card].join(' '),
       })),
     });
@@ -261,14 +260,21 @@ export class AddPanel {
   /** Files on their way are kept until they are stored or left out. */
   async #keepHalf(): Promise<void> {
     const open = this.files.rows().filter((r) => r.state !== 'stored' && r.state !== 'refused');
+    // What nobody has gone on with or discarded yet stays, beside the files that came now.
+    const half = this.half();
+    const setupId = this.rows.setupId();
+    const here = half && half.setupId !== setupId ? { setupId } : {};
     if (open.length > 0)
       await this.#kept.keep({
-        setupId: this.#begunOn() ?? this.setupId(),
+        setupId: half?.setupId ?? setupId,
         at: this.#clock.now(),
-        files: open.map((r) => r.file),
-        said: open.map((r) => this.rows.said().get(r.id) ?? {}),
+        files: [...(half?.files ?? []), ...open.map((r) => r.file)],
+        said: [
+          ...(half?.said ?? []),
+          ...open.map((r) => ({ ...here, ...this.rows.said().get(r.id) })),
+        ],
       });
-    else if (this.half() === null && this.files.rows().length > 0) await this.#kept.drop();
+    else if (half === null && this.files.rows().length > 0) await this.#kept.drop();
   }
 
   /** Goes on with the session that was begun before. */

@@ -51,8 +51,8 @@ function bed(...names: string[]) {
     powerModes: [],
     programs: new Map(),
     setups: [
-      { id: 'here', name: 'Dome desk', card: '', words: 'Dome desk' },
-      { id: 'there', name: 'Field box', card: '', words: 'Field box, OCuLink' },
+      { id: 'here', name: 'Dome desk', words: 'Dome desk' },
+      { id: 'there', name: 'Field box', words: 'Field box, OCuLink' },
     ],
   });
   return rows;

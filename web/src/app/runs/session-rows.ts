@@ -30,14 +30,8 @@ export const SESSION_FIELDS: readonly SessionField[] = [
   'powerMode',
 ];
 
-/** A setup a run can have been made on, with what it tells of its runs. */
-export interface SessionSetup {
-  readonly id: string;
-  readonly name: string;
-  readonly card: string;
-  /** Every word that tells it apart. */
-  readonly words: string;
-}
+/** A setup a run can have been made on: its name, and the words that tell it apart. */
+type SessionSetup = KnownNames['setups'][number] & { readonly name: string };
 
 /** A file of a session: its values, and where each comes from. */
 export interface SessionRow {
@@ -51,7 +45,7 @@ export interface SessionRow {
 }
 
 /** What is known here, to meet words of file names with. */
-export interface Known extends Omit<KnownNames, 'setups'> {
+interface Known extends Omit<KnownNames, 'setups'> {
   readonly setups: readonly SessionSetup[];
 }
 
