@@ -205,6 +205,6 @@ describe('RU-10, RU-11, RU-19, RU-20', () => {
     await type('Barn workshop', 'Ebb Lock', '2560x1440', '80\n80.5');
     await openRun('Barn workshop', (r) => r.title === 'Ebb Lock' && r.facts.driver === '99.1');
     await w.click(/^Versions and months: 4 runs under 2 sets of versions/);
-    await w.sees(/Card driver: .* to 99\.1 2 80\.\d.*% slower \(−.* to −/);
+    await w.sees(/Card driver: .* to 99\.1 2 80\.\d.*−\d+\.\d % \(−.* to −.*\), significant/);
   });
 });
