@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   align,
+  alignRuns,
   type BadRow,
   captureFile,
   clockMs,
@@ -155,6 +156,13 @@ describe('a log beside frames', () => {
     expect(found?.offsetMs).toBeCloseTo(-later * 1000, 9);
     expect(found?.clear).toBe(true);
     expect(Math.sign(found!.r)).toBe(up ? 1 : -1);
+  });
+
+  it.each([12, 3.4])('a run begun %f s later is laid onto the first', (later) => {
+    const found = alignRuns(capture(0), capture(later));
+    expect(found).toMatchObject({ offsetMs: later * 1000, clear: true });
+    expect(alignRuns(capture(later), capture(0))?.offsetMs).toBeCloseTo(-later * 1000, 9);
+    expect(alignRuns(capture(0), new Float32Array(6000).fill(20))).toBeNull();
   });
 
   it('unrelated series have no clear place: at most 5 of 100', () => {

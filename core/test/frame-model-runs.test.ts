@@ -45,13 +45,13 @@ describe('runs as evidence', () => {
   it('a foreign desktop is a host of its own, without an index', () => {
     const [run] = runsOf({ ms: [7], link: 'slot', sameProcessor: 'no' });
     const own = runsOf({ ms: [10] })[0]!;
-    expect(cellOfRun(run!).host.id).not.toBe(cellOfRun(own).host.id);
-    expect(cellOfRun(run!).host.index).toBeNull();
+    expect(cellOfRun(run!, null).host.id).not.toBe(cellOfRun(own, null).host.id);
+    expect(cellOfRun(run!, null).host.index).toBeNull();
   });
 
   it('graphics inside cross no link; a limit that held is a bound', () => {
     const [inside] = runsOf({ ms: [30], deviceSet: 'inside' });
-    expect(cellOfRun(inside!).card).toMatchObject({ integrated: true, memoryGB: null });
+    expect(cellOfRun(inside!, null).card).toMatchObject({ integrated: true, memoryGB: null });
     const stats = { meanMs: 16.7, cap: { fps: 60, share: 1 } } as FrameStats;
     const held = evidenceOfRuns(
       runsOf({ ms: [16.7] }).map((r) => ({ ...r, kind: 'frames' as const, stats })),

@@ -3,11 +3,26 @@ import {
   FACT_IDS,
   NO_RUN_CONTEXT,
   NO_RUN_SETTINGS,
+  type RunClass,
   type RigFacts,
   type RunFacts,
   type RunGroup,
   type RunSeen,
 } from '../src/runs';
+
+/** A run of which nothing is to be told. */
+export const PLAIN_RUN: RunClass = {
+  repeats: [],
+  slot: false,
+  deviceSet: null,
+  generated: false,
+  capFps: null,
+  heldAlone: null,
+  outlier: null,
+  throttled: null,
+  spread: null,
+  counts: true,
+};
 
 export function seeded(seed: number) {
   let a = seed >>> 0;

@@ -35,7 +35,7 @@ describe('pairs that measure, and those that do not', () => {
     const outside = groupOf({ ms: [12] });
     expect(pairsOf([inside, outside]).pairs).toEqual([]);
     expect(pairsOf([inside, outside]).not[0]?.why).toBe('inside');
-    const slot = { ...groupOf({ link: 'slot', ms: [16.67] }), capped: true };
+    const slot = { ...groupOf({ link: 'slot', ms: [16.67] }), capFps: 60 };
     expect(pairsOf([slot, outside]).not[0]?.why).toBe('capped');
   });
 

@@ -19,6 +19,7 @@ import {
   threeWays,
   unlike,
 } from '../src/runs';
+import { PLAIN_RUN } from './make-groups';
 
 const EMPTY = Object.fromEntries(FACT_IDS.map((f) => [f, ''])) as Record<keyof RunFacts, string>;
 let next = 0;
@@ -34,7 +35,7 @@ function made(
     values: average === null ? {} : { average },
     reason: '',
     seconds: 60,
-    cap: null,
+    class: null,
     missing: [],
     norm: false,
     ...more,
@@ -179,7 +180,11 @@ describe('a grid', () => {
     ...[120, 121, 119].map((v) => made({ title: 'a', card: 'C-30' }, v)),
     made({ title: 'b', card: 'C-20' }, 50),
     made({ title: 'b', card: 'C-30' }, null, { reason: 'closes at its start screen' }),
-    made({ title: 'a', card: 'C-40' }, 80, { seconds: 20, cap: 60, missing: ['Lid'] }),
+    made({ title: 'a', card: 'C-40' }, 80, {
+      seconds: 20,
+      class: { ...PLAIN_RUN, capFps: 60 },
+      missing: ['Lid'],
+    }),
   ];
   const g = table(cards, 'card', 'C-20');
 

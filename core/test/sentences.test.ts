@@ -353,6 +353,24 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['none', texts.typicalWords({}), ''],
   ],
   suspicionPercent: [['next to nothing', texts.suspicionPercent(0.0001), 'under 1 %']],
+  scatterText: [
+    ['none measured', texts.scatterText({ cv: 0.02, freedom: 0 }), /^2.0 %, the usual scatter/],
+    ['counted', texts.scatterText({ cv: 0.031, freedom: 7 }), /^3.1 %, .* \(7 repeats\)$/],
+  ],
+  outlierText: [
+    [
+      'slower',
+      texts.outlierText({ of: 0.7, z: 12, scatter: { cv: 0.02, freedom: 0 } }, 3),
+      /^30 % below the median of its 3 repeats: 12 standard deviations of 2.0 %/,
+    ],
+  ],
+  spreadText: [
+    [
+      'asks',
+      texts.spreadText({ lo: 60, hi: 140, usual: 1.2, scatter: { cv: 0.02, freedom: 0 } }, ''),
+      /^Repeats reach from 60.0 to 140, 2.33 times; up to 1.20 times is chance .*\?$/,
+    ],
+  ],
   pullWords: [
     ['no pull', texts.pullWords(1), 'as likely with this cause as with the others'],
     ['beyond counting', texts.pullWords(Infinity), /^more than 100 times likelier/],
@@ -371,7 +389,7 @@ const PLAIN =
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText testWords captureProblemText doubtText signed intervalText overTitlesText overLeftText cellReservations outsideNotes resultNotes publishedTable resultNumbers setupCaption unlikeText noteText runSentence hitchText pairText alarmText missingText signText
+  badRowText testWords captureProblemText doubtText signed intervalText overTitlesText overLeftText cellReservations outsideNotes resultNotes publishedTable resultNumbers setupCaption apartText throttledText unlikeText noteText runSentence hitchText pairText alarmText missingText signText
   experimentText unusedText frameEvidenceText statedFigureText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn auditHeadline`.split(
     /\s+/,

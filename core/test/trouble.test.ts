@@ -276,7 +276,7 @@ describe('what the plan, the first answers and the runs say', () => {
   });
 
   it('TR-06 runs in a desktop slot say nothing of the link', () => {
-    const slot = { context: { norm: true } };
+    const slot = { class: { slot: true, generated: false, capFps: null, counts: true } };
     const runs = [
       run('A', '1920x1080', 80),
       run('A', '3840x2160', 78),
@@ -284,6 +284,17 @@ describe('what the plan, the first answers and the runs say', () => {
     ];
     expect(runAnswers(runs).pairs).toMatchObject([{ fps: [80, 78], flat: true }]);
     expect(runAnswers(runs.map((r) => ({ ...r, ...slot }))).pairs).toEqual([]);
+  });
+
+  it('TR-06 held, generated and left-out runs say nothing', () => {
+    const plain = { slot: false, generated: false, capFps: null, counts: true };
+    for (const odd of [{ generated: true }, { capFps: 60 }, { counts: false }]) {
+      const runs = [
+        { ...run('A', '1920x1080', 60), class: { ...plain, ...odd } },
+        { ...run('A', '3840x2160', 59), class: plain },
+      ];
+      expect(runAnswers(runs).pairs).toEqual([]);
+    }
   });
 
   it('TR-06 one flat title among others: the title is at fault', () => {

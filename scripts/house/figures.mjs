@@ -186,7 +186,7 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 91_000, held: 90_500 },
+    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 93_000, held: 92_500 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),

@@ -61,7 +61,7 @@ function neighbours(rig: MadeRig, repeats: number): RunSeen[] {
 }
 
 function overheadSeen(runs: readonly RunSeen[], group: RunGroup): OverheadSeen | null {
-  const cell = cellOfRun(group.first);
+  const cell = cellOfRun(group.first, group.capFps);
   const { evidence } = evidenceOfRuns(runs);
   const posterior = posteriorOf({ titleId: 'made', evidence, stated: null, refined: false }, cell);
   const overhead = overheadOf(posterior, cell);

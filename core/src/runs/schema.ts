@@ -19,6 +19,8 @@ export const CAPTURE_METHODS = {
   film: 'A film of the screen',
   hand: 'By hand: stopwatch or result on screen',
 } as const;
+/** Does a run count among its repeats? */
+export const COUNTS = { yes: 'Yes, all the same', no: 'No, leave it out' } as const;
 export const DISTURBANCE = { no: 'No', little: 'A little', clearly: 'Clearly' } as const;
 export const DEVICE_SETS = {
   card: 'The outside card alone',
@@ -94,6 +96,8 @@ export const runContextSchema = z.strictObject({
   disturbs: choice('Capture disturbed it', DISTURBANCE),
   /** Processor load of the capture itself, where known. */
   captureLoadPercent: figure('Load of the capture', '%', 0, 100),
+  /** What a person said of it among its repeats; left out, its figures decide. */
+  counts: choice('Counts among its repeats', COUNTS),
   /** The same card in a desktop slot, to hold runs through a link against. */
   norm: z.boolean().default(false),
   /** Of a run in a desktop slot: did the same processor drive it, and what is the slot? Left out, the card's own link. */

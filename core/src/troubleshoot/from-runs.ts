@@ -1,4 +1,5 @@
 import { mean } from '../base';
+import type { RunClass } from '../runs';
 import type { Answer } from './bayes';
 
 /** A run as it is looked at here: its title, what it was made with, and its frames. */
@@ -7,8 +8,8 @@ export interface RunLooked {
   /** Engine of the title, where known. */
   readonly engine?: string;
   readonly facts: Readonly<Record<string, string>>;
-  /** Taken with the card in a desktop slot: it says nothing of this link. */
-  readonly context?: { readonly norm: boolean };
+  /** What it is among its repeats, where that is known. */
+  readonly class?: Pick<RunClass, 'slot' | 'generated' | 'capFps' | 'counts'>;
   readonly stats: { readonly averageFps: number } | null;
 }
 
@@ -39,15 +40,16 @@ const heaviness = (changed: 'resolution' | 'preset', word: string): number | nul
   return at < 0 ? null : at;
 };
 
+/** A run in a slot says nothing of this link; one that a limit held, that was generated or that does not count, nothing of the rig. */
+function tells({ class: its }: RunLooked): boolean {
+  return !its || (!its.slot && !its.generated && its.capFps === null && its.counts);
+}
+
 /** Runs alike in everything but one setting. */
 function groups(runs: readonly RunLooked[], changed: 'resolution' | 'preset'): RunLooked[][] {
   const by = new Map<string, RunLooked[]>();
   for (const r of runs) {
-    if (
-      r.context?.norm === true ||
-      r.stats === null ||
-      heaviness(changed, r.facts[changed] ?? '') === null
-    )
+    if (!tells(r) || r.stats === null || heaviness(changed, r.facts[changed] ?? '') === null)
       continue;
     const key = JSON.stringify(Object.entries(r.facts).filter(([f]) => f !== changed));
     by.set(key, [...(by.get(key) ?? []), r]);

@@ -52,7 +52,7 @@ export async function linkOverheads(
     'overheads',
     asked.map(({ run, title }) => ({
       known: { ...title, titleId: title.id, refined: false },
-      cell: { ...cellOfRun(run), capFps: null },
+      cell: cellOfRun(run, null),
     })),
   );
   return asked.flatMap(({ setupId, run, title }, i) => {

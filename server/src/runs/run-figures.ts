@@ -3,7 +3,6 @@ import { RunChannelModel } from './models/run-channel';
 import { RunStatisticsModel } from './models/run-statistics';
 import { inTransaction } from '../platform/db/transaction';
 import { setImmediate as breathe } from 'node:timers/promises';
-import { quantile } from '@ruddy/core/base';
 import {
   cutFrames,
   FRAMES_VERSION,
@@ -13,6 +12,7 @@ import {
   type Sensor,
   SENSOR_IDS,
   type SensorSeen,
+  sensorSeen,
   type SensorsSeen,
 } from '@ruddy/core/runs';
 import { invalid } from '../platform/http/problem';
@@ -53,19 +53,6 @@ export async function figure(run: Counted): Promise<void> {
   });
 }
 
-/** What one meter showed after the cut; values it did not have are left out. */
-function seenOf(values: Float32Array, from: number): SensorSeen | null {
-  const known = values.subarray(Math.max(0, from)).filter((v) => Number.isFinite(v));
-  if (known.length === 0) return null;
-  const sorted = known.sort();
-  const sum = sorted.reduce((a, b) => a + b, 0);
-  return {
-    mean: sum / sorted.length,
-    p95: quantile(sorted, 0.95),
-    most: sorted[sorted.length - 1] as number,
-  };
-}
-
 /** What meters beside a run showed on average; null without any. */
 async function sensorsSeen(run: Counted): Promise<SensorsSeen | null> {
   const series = await RunChannelModel.findAll({
@@ -75,7 +62,7 @@ async function sensorsSeen(run: Counted): Promise<SensorsSeen | null> {
   for (const { channel, t0Ms, dtMs } of series) {
     const values = await channelValues(run.id, channel);
     const from = dtMs ? Math.ceil((run.cutS * 1000 - t0Ms) / dtMs) : 0;
-    const one = values && seenOf(values, from);
+    const one = values && sensorSeen(values.subarray(Math.max(0, from)));
     if (one) seen[channel as Sensor] = one;
   }
   return Object.keys(seen).length > 0 ? seen : null;

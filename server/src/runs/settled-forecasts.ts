@@ -1,13 +1,14 @@
 import {
   cellOfRun,
+  classifyRuns,
   evidenceOfRuns,
   evidenceOfStated,
   FRAME_MODEL_VERSION,
   type FrameTitle,
-  isGenerated,
   meanMsOf,
   missingFor,
   pixelsOf,
+  type RunClass,
   scoreForecasts,
   statedTitle,
 } from '@ruddy/core/runs';
@@ -25,21 +26,26 @@ import { frameTitleRows } from './queries/frame-titles';
 import { runsByIds, runsOfTitles } from './runs-read';
 import { statedOfTitles } from './stated-figures';
 
-/** Says a run anything of a forecast? Not one that a limit held, that was generated, or that was made in a slot. */
-const settles = (r: RunEntry) =>
-  meanMsOf(r) !== null &&
-  pixelsOf(r.settings.resolution) !== null &&
-  (r.stats?.cap ?? null) === null &&
-  !isGenerated(r.settings) &&
-  !r.rig.slot;
+/** Says a run anything of a forecast? Not one that a limit held, that was generated, that was made in a slot, or that does not count. */
+function settles(r: RunEntry, its: RunClass | undefined): boolean {
+  return (
+    its !== undefined &&
+    meanMsOf(r) !== null &&
+    pixelsOf(r.settings.resolution) !== null &&
+    its.capFps === null &&
+    !its.generated &&
+    !its.slot &&
+    its.counts
+  );
+}
 
-/** What was known of the title of a run before it was stored. */
-async function knownBefore(run: RunEntry): Promise<FrameTitle | null> {
+/** What was known of the title of a run before it was stored, by its earlier runs. */
+async function knownBefore(
+  run: RunEntry,
+  earlier: readonly RunEntry[],
+): Promise<FrameTitle | null> {
   const [title] = await frameTitleRows([run.titleId]);
   if (!title) return null;
-  const earlier = (await runsOfTitles([run.titleId])).filter(
-    (r) => r.id !== run.id && r.titleId === run.titleId && r.recordedAt <= run.recordedAt,
-  );
   const figures = (await statedOfTitles([run.titleId])).filter((f) => f.at <= run.recordedAt);
   const { id, name, params } = title;
   const evidence = [...evidenceOfRuns(earlier).evidence, ...figures.map(evidenceOfStated)];
@@ -48,9 +54,12 @@ async function knownBefore(run: RunEntry): Promise<FrameTitle | null> {
 
 /** The forecast of a run from what was known before it; null where it says nothing of one, or too little was known. */
 async function forecastBefore(s: Services, run: RunEntry): Promise<KeptForecast | null> {
-  if (!settles(run)) return null;
-  const title = await knownBefore(run);
-  const cell = cellOfRun(run);
+  const earlier = (await runsOfTitles([run.titleId])).filter(
+    (r) => r.id !== run.id && r.titleId === run.titleId && r.recordedAt <= run.recordedAt,
+  );
+  if (!settles(run, classifyRuns([...earlier, run]).get(run.id))) return null;
+  const title = await knownBefore(run, earlier);
+  const cell = cellOfRun(run, null);
   if (!title || missingFor(cell, title).length > 0) return null;
   const known = { ...title, titleId: title.id, refined: false };
   const { basis, fps } = await inFrameThread(s, 'forecast', { known, cell });
@@ -83,9 +92,9 @@ export async function settleForecast(s: Services, run: RunEntry): Promise<void> 
   }
 }
 
-function rowOf(run: RunEntry, f: RunForecastModel): SettledRow | null {
+function rowOf(run: RunEntry, f: RunForecastModel, its: RunClass | undefined): SettledRow | null {
   const ms = meanMsOf(run);
-  if (ms === null || !settles(run)) return null;
+  if (ms === null || !settles(run, its)) return null;
   const { model, evidence, basis, fps } = f;
   return {
     runId: run.id,
@@ -119,8 +128,9 @@ export async function settledForecasts(asked: {
   });
   const byRun = new Map(kept.map((f) => [f.runId, f]));
   const runs = await runsByIds([...byRun.keys()]);
+  const classes = classifyRuns(await runsOfTitles([...new Set(runs.map((r) => r.titleId))]));
   const rows = runs
-    .flatMap((run) => rowOf(run, byRun.get(run.id) as RunForecastModel) ?? [])
+    .flatMap((run) => rowOf(run, byRun.get(run.id) as RunForecastModel, classes.get(run.id)) ?? [])
     .filter((r) => asked.titleId === undefined || r.titleId === asked.titleId);
   const items = rows
     .filter((r) => asked.setupId === undefined || r.setupId === asked.setupId)

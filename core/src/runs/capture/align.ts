@@ -51,6 +51,33 @@ function correlation(a: Float64Array, b: Float32Array, lag: number, least: numbe
 const CLEAR_R = 0.5;
 const APART = 0.1;
 
+/** Where a correlates best with values in steps of the same length, by a score of their correlation. */
+function bestFit(
+  a: Float64Array,
+  lane: Pick<SensorSeries, 't0Ms' | 'dtMs' | 'values'>,
+  mostMs: number,
+  score: (r: number) => number,
+): Alignment | null {
+  const { dtMs, values } = lane;
+  const least = Math.max(5, Math.floor(Math.min(a.length, values.length) / 2));
+  const reach = Math.min(Math.ceil(mostMs / dtMs), a.length + values.length);
+  const found: { lag: number; r: number }[] = [];
+  for (let lag = -reach; lag <= reach; lag++) {
+    const r = correlation(a, values, lag, least);
+    if (r !== null) found.push({ lag, r });
+  }
+  if (found.length === 0) return null;
+  const best = found.reduce((x, y) => (score(y.r) > score(x.r) ? y : x));
+  const next = found
+    .filter((f) => Math.abs(f.lag - best.lag) * dtMs > 2000)
+    .reduce((m, f) => Math.max(m, score(f.r)), 0);
+  return {
+    offsetMs: best.lag * dtMs - lane.t0Ms,
+    r: best.r,
+    clear: score(best.r) >= CLEAR_R && score(best.r) - next >= APART,
+  };
+}
+
 /**
  * Offset of a sensor log against the frames: the shift at which sensor and frame rate correlate most, positively or
  * negatively (cross-correlation, normalised over the overlap, at least half of the shorter). The best is clear from
@@ -66,24 +93,23 @@ export function align(
   lane: SensorSeries,
   mostMs = 600_000,
 ): Alignment | null {
-  const { dtMs } = lane;
-  const a = rates(frames, dtMs);
-  const least = Math.max(5, Math.floor(Math.min(a.length, lane.values.length) / 2));
-  const reach = Math.min(Math.ceil(mostMs / dtMs), a.length + lane.values.length);
-  const found: { lag: number; r: number }[] = [];
-  for (let lag = -reach; lag <= reach; lag++) {
-    const r = correlation(a, lane.values, lag, least);
-    if (r !== null) found.push({ lag, r });
-  }
-  if (found.length === 0) return null;
-  const best = found.reduce((x, y) => (Math.abs(y.r) > Math.abs(x.r) ? y : x));
-  const next = found
-    .filter((f) => Math.abs(f.lag - best.lag) * dtMs > 2000)
-    .reduce((m, f) => Math.max(m, Math.abs(f.r)), 0);
-  const r = Math.abs(best.r);
-  return {
-    offsetMs: best.lag * dtMs - lane.t0Ms,
-    r: best.r,
-    clear: r >= CLEAR_R && r - next >= APART,
-  };
+  return bestFit(rates(frames, lane.dtMs), lane, mostMs, Math.abs);
+}
+
+/** Steps in which two runs are held against one another, and how far one may begin before the other. */
+const RUN_STEP_MS = 200;
+const RUN_REACH_MS = 60_000;
+
+/**
+ * Offset of a run of the same scene against another: the shift of up to a minute at which their frame rates rise and fall
+ * together (cross-correlation in steps of 0.2 s, at least half of the shorter). Clear as of `align`.
+ *
+ * @param frames frame times of the run that stays, ms
+ * @param other frame times of the one that is shifted, ms
+ * @returns what to add to the times of the other, ms; null without an overlap or without variation
+ */
+export function alignRuns(frames: Float32Array, other: Float32Array): Alignment | null {
+  const values = Float32Array.from(rates(other, RUN_STEP_MS));
+  const lane = { t0Ms: 0, dtMs: RUN_STEP_MS, values };
+  return bestFit(rates(frames, RUN_STEP_MS), lane, RUN_REACH_MS, (r) => r);
 }

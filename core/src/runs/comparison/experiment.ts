@@ -1,4 +1,5 @@
 import { minDetectableChange, mean, repeatsNeeded } from '../../base';
+import { USUAL_SCATTER } from '../repeats/scatter';
 import type { Dimension } from './facts';
 
 export interface Factor {
@@ -113,9 +114,6 @@ export function scatterOf(groups: readonly (readonly number[])[]): number | null
   }
   return freedom === 0 ? null : Math.sqrt(squares / freedom);
 }
-
-/** Coefficient of variation assumed before any is measured: 2 % (common practice, no published source). */
-export const USUAL_SCATTER = 0.02;
 
 /** Upper bound on repeats of a cell. */
 export const MAX_REPEATS = 50;

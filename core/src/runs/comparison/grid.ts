@@ -1,3 +1,4 @@
+import type { RunClass, Throttled, WideSpread } from '../repeats/classify';
 import type { RunKind } from '../schema';
 import { compareRuns, type Measure, type RunComparison } from './compare';
 import { type Dimension, FACTS, repeatKey, type RunFacts, unlike, type Unlike } from './facts';
@@ -13,7 +14,8 @@ export interface GridRun {
   readonly reason: string;
   /** Seconds of frames; null without frames. */
   readonly seconds: number | null;
-  readonly cap: number | null;
+  /** What it is among its repeats; null where they are not known. */
+  readonly class: RunClass | null;
   readonly missing: readonly string[];
   readonly norm: boolean;
 }
@@ -31,10 +33,15 @@ export interface ComparisonCell {
   /** Why there is nothing: empty when there is. */
   readonly why: string;
   readonly leftOut: number;
+  /** Runs of this cell that do not count among their repeats. */
+  readonly apart: readonly GridRun[];
 }
 export type Note =
   | { readonly code: 'lengths'; readonly a: number; readonly b: number }
   | { readonly code: 'cap'; readonly fps: number }
+  | { readonly code: 'apart'; readonly runs: readonly RunClass[] }
+  | { readonly code: 'spread'; readonly spread: WideSpread }
+  | { readonly code: 'throttled'; readonly first: Throttled }
   | { readonly code: 'missing'; readonly what: readonly string[] }
   | { readonly code: 'foreign-processor'; readonly a: string; readonly b: string };
 
@@ -88,6 +95,19 @@ function whyNot(runs: readonly GridRun[]): string {
   return runs.length > 0 ? 'measured, but not this' : 'not measured';
 }
 
+/** What the classes of the runs of a cell say against taking its mean as it stands. */
+function classNotes(cell: readonly GridRun[]): Note[] {
+  const classes = cell.flatMap((r) => r.class ?? []);
+  const cap = classes.find((c) => c.capFps !== null)?.capFps;
+  const spread = classes.find((c) => c.spread)?.spread;
+  const throttled = classes.flatMap((c) => c.throttled ?? []);
+  return [
+    ...(cap ? [{ code: 'cap' as const, fps: cap }] : []),
+    ...(spread ? [{ code: 'spread' as const, spread }] : []),
+    ...(throttled[0] ? [{ code: 'throttled' as const, first: throttled[0] }] : []),
+  ];
+}
+
 function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
   const notes: Note[] = [];
   const seconds = (l: readonly GridRun[]) =>
@@ -95,8 +115,7 @@ function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
   const [a, b] = [seconds(base), seconds(cell)].map((l) => l[l.length >> 1]);
   if (a !== undefined && b !== undefined && Math.abs(a - b) > LENGTHS_APART * Math.max(a, b))
     notes.push({ code: 'lengths', a, b });
-  const cap = cell.find((r) => r.cap !== null)?.cap;
-  if (cap) notes.push({ code: 'cap', fps: cap });
+  notes.push(...classNotes(cell));
   const what = [...new Set(cell.flatMap((r) => r.missing))];
   if (what.length > 0) notes.push({ code: 'missing', what });
   const x = base[0]?.facts.host;
@@ -179,13 +198,15 @@ export function grid(runs: readonly GridRun[], asked: GridAsk): Grid {
   const cells = rows.map((row) => {
     const inRow = own.filter((r) => rowBy.every((d, i) => placeOf(r, d) === row[i]));
     const at = (column: string) => inRow.filter((r) => placeOf(r, columnBy) === column);
-    const measured = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
+    const valued = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
+    const measured = (column: string) => valued(column).filter((r) => r.class?.counts ?? true);
     const baseCell = repeats(measured(columns[0] ?? ''), null);
     const like = baseCell.runs[0]?.facts ?? null;
     return columns.map((column, i): ComparisonCell => {
       const found = i === 0 ? baseCell : repeats(measured(column), like);
       const values = found.runs.map((r) => r.values[measure] as number);
       const facts = found.runs[0]?.facts ?? null;
+      const apart = valued(column).filter((r) => r.class?.counts === false);
       const both = i > 0 && values.length > 0 && baseCell.runs.length > 0;
       const baseValues = baseCell.runs.map((r) => r.values[measure] as number);
       return {
@@ -195,7 +216,13 @@ export function grid(runs: readonly GridRun[], asked: GridAsk): Grid {
         compared: both ? compareRuns(baseValues, values, measure === 'time') : null,
         unlike: both && like && facts ? unlike(like, facts, [...rowBy, columnBy]) : [],
         ofNorm: facts ? normOf(norms, facts, values, measure) : null,
-        notes: found.runs.length > 0 ? notesOf(found.runs, i === 0 ? [] : baseCell.runs) : [],
+        apart,
+        notes: [
+          ...(found.runs.length > 0 ? notesOf(found.runs, i === 0 ? [] : baseCell.runs) : []),
+          ...(apart.length > 0
+            ? [{ code: 'apart' as const, runs: apart.flatMap((r) => r.class ?? []) }]
+            : []),
+        ],
         why: values.length > 0 ? '' : whyNot(at(column)),
       };
     });

@@ -1,32 +1,19 @@
-import type { Sensor } from '../capture/types';
-import { repeatKey, type RunFacts } from './facts';
-import type { RunContext, RunKind, RunSettings } from '../schema';
-import type { FrameStats } from '../statistics/summary';
+import {
+  classifyRuns,
+  repeatsKey,
+  type RunClass,
+  type RunToClass,
+  type Throttled,
+  type WideSpread,
+} from '../repeats/classify';
+import type { RunSettings } from '../schema';
 import { pixelsOf } from '../resolutions';
 import type { RigFacts } from '../rig';
 
-/** What a sensor showed over a run, its cut left out: mean, the value 95 of 100 stay below, and the most. */
-export interface SensorSeen {
-  readonly mean: number;
-  readonly p95: number;
-  readonly most: number;
-}
-export type SensorsSeen = Readonly<Partial<Record<Sensor, SensorSeen>>>;
-
 /** A run as the frame model reads it. */
-export interface RunSeen {
-  readonly id: string;
-  readonly setupId: string;
-  readonly titleId: string;
+export interface RunSeen extends RunToClass {
   readonly title: string;
-  readonly kind: RunKind;
-  readonly settings: RunSettings;
-  readonly context: RunContext;
-  readonly facts: RunFacts;
   readonly rig: RigFacts;
-  readonly result: { readonly value: number; readonly unit: string } | null;
-  readonly stats: FrameStats | null;
-  readonly sensors: SensorsSeen | null;
   readonly happenedAt: string;
 }
 
@@ -34,15 +21,21 @@ export interface RunSeen {
 export interface RunGroup {
   readonly key: string;
   readonly first: RunSeen;
+  /** Those that count. */
   readonly runs: readonly RunSeen[];
+  /** Those that do not: far from the others, or left out by a person. */
+  readonly apart: readonly RunSeen[];
   /** Mean time of a frame, ms, of each run. */
   readonly ms: readonly number[];
   readonly pixels: number;
   readonly panel: boolean;
-  /** A limit held the frames: they tell nothing of the rig. */
-  readonly capped: boolean;
+  /** A limit, frames/s, that held most of them: they tell nothing of the rig. */
+  readonly capFps: number | null;
   /** Every second frame was made up, so that rates are not those of frames drawn. */
   readonly generated: boolean;
+  /** They differ too much to be of the same settings. */
+  readonly spread: WideSpread | null;
+  readonly throttled: Throttled | null;
 }
 
 /**
@@ -55,37 +48,48 @@ export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number 
   return r.kind === 'score' && r.result?.unit === 'frames/s' ? 1000 / r.result.value : null;
 }
 
-/** Where nobody said, frames are taken as drawn: `missingOf` asks. */
-export const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.trim());
-const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
-
 /**
- * Groups of repeats: runs with a frame time and a resolution, in the order they come.
+ * Groups of repeats: runs with a frame time and a resolution, in the order they come. A group that a person left out whole is none.
  * @param runs runs of any setups and titles; not modified
+ * @param classes what each run is, by its id
  * @returns groups of runs that are repeats of one another
  */
-export function groupRuns(runs: readonly RunSeen[]): RunGroup[] {
+export function groupRuns(
+  runs: readonly RunSeen[],
+  classes: ReadonlyMap<string, RunClass> = classifyRuns(runs),
+): RunGroup[] {
   const byKey = new Map<string, RunSeen[]>();
   for (const r of runs) {
     if (meanMsOf(r) === null || pixelsOf(r.settings.resolution) === null) continue;
-    const key = [r.setupId, r.titleId, r.rig.slot ? r.rig.host : '', repeatKey(r.facts)].join(
-      '\u0001',
-    );
+    const key = repeatsKey(r);
     byKey.set(key, [...(byKey.get(key) ?? []), r]);
   }
-  return [...byKey].map(([key, list]) => {
-    const first = list[0] as RunSeen;
-    return {
-      key,
-      first,
-      runs: list,
-      ms: list.map((r) => meanMsOf(r) as number),
-      pixels: pixelsOf(first.settings.resolution) as number,
-      panel: first.settings.screenPath === 'panel',
-      capped: list.some(isCapped),
-      generated: isGenerated(first.settings),
-    };
-  });
+  return [...byKey].flatMap(([key, list]) => groupOf(key, list, classes) ?? []);
+}
+
+function groupOf(
+  key: string,
+  list: readonly RunSeen[],
+  classes: ReadonlyMap<string, RunClass>,
+): RunGroup | null {
+  const counts = (r: RunSeen) => classes.get(r.id)?.counts ?? true;
+  const runs = list.filter(counts);
+  const first = runs[0];
+  if (!first) return null;
+  const its = classes.get(first.id);
+  return {
+    key,
+    first,
+    runs,
+    apart: list.filter((r) => !counts(r)),
+    ms: runs.map((r) => meanMsOf(r) as number),
+    pixels: pixelsOf(first.settings.resolution) as number,
+    panel: first.settings.screenPath === 'panel',
+    capFps: its?.capFps ?? null,
+    generated: its?.generated ?? false,
+    spread: its?.spread ?? null,
+    throttled: runs.flatMap((r) => classes.get(r.id)?.throttled ?? [])[0] ?? null,
+  };
 }
 
 /** What must be the same for two groups to be of the same scene, whatever they ran on. */

@@ -84,7 +84,7 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
     b: RunGroup,
     foreign: boolean,
   ): MeasuredPair | NoPair => {
-    if (a.capped || b.capped) return { a, b, why: 'capped' };
+    if (a.capFps !== null || b.capFps !== null) return { a, b, why: 'capped' };
     if (a.generated || b.generated) return { a, b, why: 'generated' };
     const list = unlike(a.first.facts, b.first.facts, UNDER_TEST[kind]);
     return { kind, a, b, difference: differenceOf(a.ms, b.ms), foreign, unlike: list };

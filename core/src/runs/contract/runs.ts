@@ -11,7 +11,6 @@ import {
 } from '../../base/contract';
 import { MAX_FRAMES, SENSOR_IDS } from '../capture/types';
 import { DIMENSIONS, FACT_IDS, type RunFacts } from '../comparison/facts';
-import type { SensorsSeen } from '../comparison/groups';
 import type { RigFacts } from '../rig';
 import {
   NO_RUN_CONTEXT,
@@ -22,6 +21,7 @@ import {
   runSettingsSchema,
   segmentSchema,
 } from '../schema';
+import type { SensorsSeen } from '../statistics/sensors-seen';
 import type { FrameStats } from '../statistics/summary';
 import { keptForecast, PROFILE_KINDS } from './profiles';
 

@@ -1,6 +1,7 @@
 import { middleOf } from '../../base';
-import { isGenerated, meanMsOf, type RunSeen } from '../comparison/groups';
+import { meanMsOf, type RunSeen } from '../comparison/groups';
 import { pixelsOf } from '../resolutions';
+import { classifyRuns, type RunClass } from '../repeats/classify';
 import { DESKTOP, hostInMode, type RigFacts } from '../rig';
 import type { RunSettings } from '../schema';
 import { cellKey, type FrameCell, type FrameLink, type FrameLook, type PresetGroup } from './cell';
@@ -13,6 +14,8 @@ export const UNUSED_RUNS = {
   'no-resolution': 'Its resolution is not set',
   generated: 'Generated frames: the rate shown is not the rate drawn',
   disturbed: 'The capture clearly disturbed it',
+  outlier: 'It lies far from its repeats',
+  'left-out': 'It was said not to count',
   'processor-only': 'The processor alone computed it',
   'no-card': 'Its card is not known',
 } as const;
@@ -134,12 +137,13 @@ export function cellOfRig(rig: RigFacts, asked: SceneAsked): FrameCell {
   };
 }
 
-function unusedReason(r: RunSeen): UnusedRun | null {
+function unusedReason(r: RunSeen, its: RunClass | undefined): UnusedRun | null {
   if (meanMsOf(r) === null && !isScore(r)) return 'no-frames';
   if (r.settings.deviceSet === 'processor') return 'processor-only';
   if (pixelsOf(r.settings.resolution) === null) return 'no-resolution';
-  if (isGenerated(r.settings)) return 'generated';
+  if (its?.generated) return 'generated';
   if (r.context.disturbs === 'clearly') return 'disturbed';
+  if (its && !its.counts) return its.outlier ? 'outlier' : 'left-out';
   return r.rig.card === '' && r.settings.deviceSet !== 'inside' ? 'no-card' : null;
 }
 
@@ -150,13 +154,14 @@ const isScore = (r: RunSeen) =>
 /**
  * The cell of a run; of one that a limit held, with that limit.
  * @param r a run whose resolution is known
+ * @param capFps the limit that held it and most of its repeats, frames/s; null where none did
  * @returns the cell
  */
-export function cellOfRun(r: RunSeen): FrameCell {
+export function cellOfRun(r: RunSeen, capFps: number | null): FrameCell {
   return cellOfRig(r.rig, {
     pixels: pixelsOf(r.settings.resolution) ?? 0,
     panel: r.settings.screenPath === 'panel',
-    capFps: r.stats?.cap?.fps ?? null,
+    capFps,
     powerMode: r.settings.powerMode,
     look: lookOfSettings(r.settings),
     inside: r.settings.deviceSet === 'inside',
@@ -210,14 +215,16 @@ export interface EvidenceOfRuns {
 export function evidenceOfRuns(runs: readonly RunSeen[]): EvidenceOfRuns {
   const cells = new Map<string, { cell: FrameCell; runs: RunSeen[] }>();
   const unused: { runId: string; why: UnusedRun }[] = [];
+  const classes = classifyRuns(runs);
   const ordered = [...runs].sort((a, b) => (a.id < b.id ? -1 : 1));
   for (const run of ordered) {
-    const why = unusedReason(run);
+    const its = classes.get(run.id);
+    const why = unusedReason(run, its);
     if (why) {
       unused.push({ runId: run.id, why });
       continue;
     }
-    const cell = cellOfRun(run);
+    const cell = cellOfRun(run, its?.capFps ?? null);
     const key = cellKey(cell);
     const known = cells.get(key);
     if (known) known.runs.push(run);

@@ -13,6 +13,7 @@ export const ALARMS = {
   'flat-lows': 'Averages grow with the card, lows do not',
   cap: 'Something holds the frames to a rate',
   'memory-clock': 'The memory of the card runs slow',
+  throttled: 'It gets slower as it runs, and a clock falls with it',
   'periodic-hitch': 'A hitch comes back in a fixed time',
   impossible: 'A reading that cannot be',
   'beyond-traffic': 'The link overhead is more than traffic explains',
@@ -40,9 +41,19 @@ export const ALARM_SYMPTOMS: Readonly<Partial<Record<AlarmId, SymptomId>>> = {
 export interface Alarm {
   readonly id: AlarmId;
   readonly params: Readonly<Record<string, number | string>>;
+  /** Ids of the runs it stands on. */
+  readonly runs: readonly string[];
 }
 
-const alarm = (id: AlarmId, params: Alarm['params']): Alarm => ({ id, params });
+const alarm = (
+  id: AlarmId,
+  params: Alarm['params'],
+  ...of: readonly Pick<RunGroup, 'runs'>[]
+): Alarm => ({
+  id,
+  params,
+  runs: of.flatMap((g) => g.runs.map((r) => r.id)),
+});
 const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 
 /** The card that should be faster: by index, where both have one. */
@@ -61,11 +72,16 @@ function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
       const r = compareRuns(speeds(low), speeds(top));
       if (r.says === 'real' && r.of < 1)
         found.push(
-          alarm('rank-inversion', {
-            card: top.first.rig.card,
-            by: low.first.rig.card,
-            percent: (1 - r.of) * 100,
-          }),
+          alarm(
+            'rank-inversion',
+            {
+              card: top.first.rig.card,
+              by: low.first.rig.card,
+              percent: (1 - r.of) * 100,
+            },
+            c,
+            o,
+          ),
         );
     }
     const lows = (x: RunGroup) => x.runs.flatMap((run) => run.stats?.low1.at ?? []);
@@ -77,7 +93,12 @@ function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
       const r = compareRuns(ls, lf);
       if ((r.hi ?? Infinity) < averages.of && r.of < FLAT.frames)
         found.push(
-          alarm('flat-lows', { averages: averages.of, lows: r.of, card: fast.first.rig.card }),
+          alarm(
+            'flat-lows',
+            { averages: averages.of, lows: r.of, card: fast.first.rig.card },
+            c,
+            o,
+          ),
         );
     }
     return found;
@@ -97,7 +118,7 @@ function insideAlarm(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   return inside.flatMap((o) => {
     const r = compareRuns(speeds(o), speeds(c));
     return r.says === 'real' && r.of < 1
-      ? [alarm('worse-than-inside', { percent: (1 - r.of) * 100 })]
+      ? [alarm('worse-than-inside', { percent: (1 - r.of) * 100 }, c, o)]
       : [];
   });
 }
@@ -108,16 +129,16 @@ function impossible(c: RunGroup): Alarm[] {
   for (const sensor of ['card-load', 'cpu-load'] as const) {
     const v = sensorMean(c, sensor);
     if (v !== null && (v > 101 || v < 0))
-      found.push(alarm('impossible', { sensor, value: v, most: 100 }));
+      found.push(alarm('impossible', { sensor, value: v, most: 100 }, c));
   }
   const w = sensorMean(c, 'card-w');
   const board = c.first.rig.boardW;
   if (w !== null && board && w > 1.6 * board.hi)
-    found.push(alarm('impossible', { sensor: 'card-w', value: w, most: board.hi }));
+    found.push(alarm('impossible', { sensor: 'card-w', value: w, most: board.hi }, c));
   for (const sensor of ['card-c', 'cpu-c'] as const) {
     const v = sensorMean(c, sensor);
     if (v !== null && (v > 125 || v < -20))
-      found.push(alarm('impossible', { sensor, value: v, most: 125 }));
+      found.push(alarm('impossible', { sensor, value: v, most: 125 }, c));
   }
   return found;
 }
@@ -137,7 +158,7 @@ function beyondTraffic(c: RunGroup, overhead: OverheadSeen | null): Alarm[] {
   if (!overhead || gbps === null || c.first.rig.slot) return [];
   const leastMB = (overhead.lo * gbps) / BITS;
   return leastMB > MAX_TRAFFIC_MB
-    ? [alarm('beyond-traffic', { ms: overhead.lo, trafficMB: leastMB })]
+    ? [alarm('beyond-traffic', { ms: overhead.lo, trafficMB: leastMB }, c)]
     : [];
 }
 
@@ -146,7 +167,33 @@ function fasterThanSlot(c: RunGroup, pairs: readonly MeasuredPair[]): Alarm[] {
   return pairs
     .filter((p) => p.b === c && p.kind === 'slot' && !p.foreign && (p.difference.hi ?? 0) < 0)
     .slice(0, 1)
-    .map((p) => alarm('impossible', { sensor: 'link', value: -p.difference.mid, most: 0 }));
+    .map((p) =>
+      alarm('impossible', { sensor: 'link', value: -p.difference.mid, most: 0 }, p.a, p.b),
+    );
+}
+
+/** Most of the repeats are held to a rate that nobody set. */
+function capAlarm(c: RunGroup): Alarm[] {
+  if (c.capFps === null || c.first.settings.capFps) return [];
+  const runs = c.runs.filter((r) => r.stats?.cap);
+  const percent = mean(runs.map((r) => (r.stats?.cap?.share ?? 0) * 100));
+  return [alarm('cap', { fps: c.capFps, percent }, { runs })];
+}
+
+function throttledAlarm(c: RunGroup): Alarm[] {
+  const t = c.throttled;
+  if (!t) return [];
+  const runs = c.runs.filter((r) => r.stats?.slowing);
+  const clock = (1 - t.clock) * 100;
+  return [alarm('throttled', { from: t.fromFps, to: t.toFps, sensor: t.sensor, clock }, { runs })];
+}
+
+function hitchAlarm(c: RunGroup): Alarm[] {
+  const runs = c.runs.filter((r) => r.stats?.period);
+  const hitch = runs[0]?.stats?.period;
+  return hitch
+    ? [alarm('periodic-hitch', { seconds: hitch.seconds, percent: hitch.strength * 100 }, { runs })]
+    : [];
 }
 
 /**
@@ -163,21 +210,16 @@ export function alarmsOf(
   pairs: readonly MeasuredPair[],
   overhead: OverheadSeen | null,
 ): Alarm[] {
-  const stats = c.runs.flatMap((r) => r.stats ?? []);
-  const cap = stats.find((s) => s.cap)?.cap ?? null;
-  const hitch = stats.find((s) => s.period)?.period ?? null;
-  const asked = c.first.settings.capFps;
   const held = heldMemory(c, groups);
   return [
-    ...(held ? [alarm('memory-clock', { ...held })] : []),
+    ...(held ? [alarm('memory-clock', { ...held }, c)] : []),
     ...cardAlarms(c, groups),
     ...insideAlarm(c, groups),
     ...beyondTraffic(c, overhead),
     ...fasterThanSlot(c, pairs),
-    ...(cap && !asked ? [alarm('cap', { fps: cap.fps, percent: cap.share * 100 })] : []),
-    ...(hitch
-      ? [alarm('periodic-hitch', { seconds: hitch.seconds, percent: hitch.strength * 100 })]
-      : []),
+    ...capAlarm(c),
+    ...throttledAlarm(c),
+    ...hitchAlarm(c),
     ...impossible(c),
   ];
 }

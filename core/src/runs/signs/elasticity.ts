@@ -1,5 +1,6 @@
 import { mean } from '../../base';
-import { scatterOf, USUAL_SCATTER } from '../comparison/experiment';
+import { scatterOf } from '../comparison/experiment';
+import { USUAL_SCATTER } from '../repeats/scatter';
 
 export interface Elasticity {
   /** Change of speed per change of clock, both as logarithms: 1 when all of it arrives, 0 when none does. */

@@ -32,7 +32,11 @@ export function otherSizes(c: RunGroup, groups: readonly RunGroup[]): RunGroup[]
   return groups
     .filter(
       (o) =>
-        o.panel === c.panel && o.pixels !== c.pixels && !o.capped && !o.generated && same(o.first),
+        o.panel === c.panel &&
+        o.pixels !== c.pixels &&
+        o.capFps === null &&
+        !o.generated &&
+        same(o.first),
     )
     .sort((a, b) => a.pixels - b.pixels);
 }

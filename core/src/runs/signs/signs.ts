@@ -85,7 +85,7 @@ export function otherCards(c: RunGroup, groups: readonly RunGroup[]): RunGroup[]
       o.first.rig.host === c.first.rig.host &&
       o.first.rig.card !== c.first.rig.card &&
       o.first.facts.link === c.first.facts.link &&
-      !o.capped &&
+      o.capFps === null &&
       !o.generated,
   );
 }

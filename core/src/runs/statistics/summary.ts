@@ -3,10 +3,11 @@ import { below, type Below } from './below';
 import { type Cap, findCap, sceneStart } from './cap';
 import { lowAt, slowestFrames, slowestTime } from './lows';
 import { perSecond } from './seconds';
+import { type Slowing, slowingOf } from './slowing';
 import { hitches, period, type Period, stutters } from './stutters';
 
 /** The rules these figures were computed by; stored with them. */
-export const FRAMES_VERSION = 2;
+export const FRAMES_VERSION = 3;
 /** Quantiles of the frame times that are kept, as shares. */
 export const KEPT = [0.01, 0.05, 0.25, 0.5, 0.75, 0.9, 0.95, 0.99, 0.999] as const;
 
@@ -33,6 +34,8 @@ export interface FrameStats {
   readonly cap: Cap | null;
   /** Seconds at the start that run otherwise than the rest. */
   readonly startS: number;
+  /** It gets slower as it goes on. */
+  readonly slowing: Slowing | null;
 }
 export interface Low {
   readonly at: number;
@@ -78,6 +81,7 @@ export function frameStats(frames: Float32Array, setFps: number | null = null): 
   let stutterMs = 0;
   for (const i of found) stutterMs += frames[i] as number;
   const rates = perSecond(frames);
+  const startS = sceneStart(rates);
   return {
     version: FRAMES_VERSION,
     frames: frames.length,
@@ -96,7 +100,8 @@ export function frameStats(frames: Float32Array, setFps: number | null = null): 
     stutterShare: stutterMs / totalMs,
     period: period(hitches(frames, found)),
     cap: findCap(rates, sorted, sdMs / meanMs, setFps),
-    startS: sceneStart(rates),
+    startS,
+    slowing: slowingOf(rates, startS),
   };
 }
 

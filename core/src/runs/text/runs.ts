@@ -5,6 +5,7 @@ import { FACTS, type Unlike } from '../comparison/facts';
 import type { Note } from '../comparison/grid';
 import { PLAY_LABELS, playLabel } from '../comparison/labels';
 import type { FrameStats } from '../statistics/summary';
+import { apartText, spreadText, throttledText } from './repeats';
 
 export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
   average: 'frames/s',
@@ -84,6 +85,12 @@ export function noteText(n: Note): string {
       return `lengths differ: ${n.a.toFixed(0)} s and ${n.b.toFixed(0)} s`;
     case 'cap':
       return `looks held to ${n.fps} frames/s`;
+    case 'apart':
+      return `${n.runs.length} left out: ${n.runs.map(apartText).join('; ')}`;
+    case 'spread':
+      return spreadText(n.spread, '');
+    case 'throttled':
+      return throttledText(n.first);
     case 'missing':
       return `not set: ${n.what.join(', ').toLowerCase()}`;
     case 'foreign-processor':

@@ -49,6 +49,8 @@ export function alarmText(a: Alarm): string {
       return `Frames look held to ${n('fps')} frames/s though no limit was said.`;
     case 'memory-clock':
       return `Memory clock ${n('mhz')} MHz where ${n('usual')} is usual: a power state.`;
+    case 'throttled':
+      return `Falls from ${n('from')} to ${n('to')} frames/s as it runs, and the ${a.params['sensor'] === 'cpu-mhz' ? 'processor' : 'card'} clock by ${n('clock', 2)} %: heat or a power limit.`;
     case 'periodic-hitch':
       return `A hitch every ${n('seconds', 2)} s, in ${n('percent', 2)} % of the gaps. Does it stay at other settings, or without capturing?`;
     case 'impossible':

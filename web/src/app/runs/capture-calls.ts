@@ -5,6 +5,7 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
   align,
+  alignRuns,
   answerModel,
   type Alignment,
   type BadRow,
@@ -282,6 +283,11 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     /** Where a log of sensors lies against frames. */
     align(frames: Float32Array, lane: SensorSeries): Alignment | null {
       return align(frames, lane);
+    },
+
+    /** Where a run of the same scene lies against another. */
+    alignRuns(frames: Float32Array, other: Float32Array): Alignment | null {
+      return alignRuns(frames, other);
     },
   };
 }

@@ -4,6 +4,8 @@ export interface TraceLine {
   readonly color: string;
   readonly dash: readonly number[];
   readonly pyramid: MinMaxDecimation;
+  /** Added to its times. */
+  readonly shiftMs: number;
 }
 export interface Box {
   readonly left: number;
@@ -19,7 +21,7 @@ export function traceColumns(
   toMs: number,
   width: number,
 ): (MinMaxColumn | null)[][] {
-  return lines.map((l) => columns(l.pyramid, fromMs, toMs, width));
+  return lines.map((l) => columns(l.pyramid, fromMs - l.shiftMs, toMs - l.shiftMs, width));
 }
 
 /** The highest frame that is drawn, so that no spike leaves the picture. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { pluralize } from '@ruddy/core/base/text';
+import { figureText, pluralize } from '@ruddy/core/base/text';
 import { ALARM_SYMPTOMS, alarmsOf, eightyBand } from '@ruddy/core/runs';
 import {
   advisedText,
@@ -19,9 +19,14 @@ import {
   usedText,
 } from '@ruddy/core/runs/text';
 import { Fold } from '../platform/kit/fold';
+import { day } from '../platform/shared/format';
+import { mainValue, unitOf } from './run-groups';
 import { ModelStore } from './model-store';
 import { StatedStore } from './stated-store';
 import { TitleRuns } from './title-runs';
+
+/** Runs an alarm names before it counts the rest. */
+const MOST_NAMED = 4;
 
 const percent = (v: number) => Math.round(v * 100);
 
@@ -38,6 +43,7 @@ const percent = (v: number) => Math.round(v * 100);
     @for (a of alarms(); track $index) {
       <p class="alarm">
         <strong>Look here.</strong> {{ a.words }}
+        <span class="hint">{{ a.from }}</span>
         @if (a.see) {
           <a
             [routerLink]="['../troubleshoot']"
@@ -220,9 +226,24 @@ export class LimitsPanel {
     return alarmsOf(group, this.store.groups(), this.store.pairs().pairs, seen).map((a) => ({
       id: a.id,
       words: alarmText(a),
+      from: this.#named(a.runs),
       see: ALARM_SYMPTOMS[a.id] ?? null,
     }));
   });
+  /** The runs an alarm stands on, by their days; those of other setups by their names too. */
+  #named(ids: readonly string[]): string {
+    const own = this.store.first()?.setupId;
+    const runs = (this.store.all() ?? []).filter((r) => ids.includes(r.id));
+    const names = runs.map((r) => {
+      const fps = mainValue(r);
+      const where = r.setupId === own ? '' : `${r.setupName}, `;
+      return `${where}${day(r.happenedAt)}${fps === null ? '' : `, ${figureText(fps)} ${unitOf(r)}`}`;
+    });
+    const said = names.slice(0, MOST_NAMED).join('; ');
+    const more = names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '';
+    return names.length === 0 ? '' : `From: ${said}${more}.`;
+  }
+
   readonly advice = computed(() => {
     const a = this.answer();
     const name = (id: string) => this.store.setupName(id);

@@ -39,7 +39,7 @@ function atHand(run: RunEntry, here: FrameCell, all: readonly RunEntry[]): AtHan
   const cards = new Map(
     own
       .filter((r) => r.titleId === run.titleId)
-      .map((r) => cellOfRun(r).card)
+      .map((r) => cellOfRun(r, null).card)
       .filter((c) => !c.integrated)
       .map((c) => [c.id, c]),
   );
@@ -93,7 +93,7 @@ export class ModelStore {
   readonly here = computed((): FrameCell | null => {
     const first = this.#runs.first();
     const known = first && meanMsOf(first) !== null && pixelsOf(first.settings.resolution) !== null;
-    return known ? cellOfRun(first) : null;
+    return known ? cellOfRun(first, this.#runs.classes().get(first.id)?.capFps ?? null) : null;
   });
   readonly #startValues = computed((): StatedTitle | null => {
     const profile = this.#profiles().find((p) => p.id === this.#runs.first()?.titleId);

@@ -69,7 +69,8 @@ export class MonthsSection {
       (r) =>
         r.setupId === first?.setupId &&
         r.context.norm === first.context.norm &&
-        r.kind === first.kind,
+        r.kind === first.kind &&
+        this.#counts(r),
     );
     const dated = same.flatMap((r) => {
       const speed = speedOf(r);
@@ -103,7 +104,9 @@ export class MonthsSection {
     const all = this.store.all() ?? [];
     const setupId = this.store.first()?.setupId;
     const tests = [...years].map(([titleId, year]) => {
-      const runs = all.filter((r) => r.titleId === titleId && r.setupId === setupId);
+      const runs = all.filter(
+        (r) => r.titleId === titleId && r.setupId === setupId && this.#counts(r),
+      );
       const speeds = (norm: boolean) =>
         runs.filter((r) => r.context.norm === norm).flatMap((r) => speedOf(r) ?? []);
       return { title: runs[0]?.title ?? '', year, here: speeds(false), desktop: speeds(true) };
@@ -111,6 +114,11 @@ export class MonthsSection {
     return byAge(tests);
   });
   readonly agedWords = computed(() => agedTrend(this.aged().perYear));
+
+  #counts(r: RunEntry): boolean {
+    const its = this.store.classes().get(r.id);
+    return its === undefined || (its.counts && its.capFps === null);
+  }
 
   share(of: number): string {
     return (of * 100).toFixed(1);

@@ -76,7 +76,7 @@ export class OthersSection {
           lookOf(c.first.settings) === lookOf(first.settings) &&
           !c.first.rig.slot &&
           c.panel === cell.panel &&
-          !c.capped &&
+          c.capFps === null &&
           !c.generated,
       );
   });

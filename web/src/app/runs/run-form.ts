@@ -107,6 +107,13 @@ const SLOT: Partial<Record<keyof RunContext, FieldMeta>> = {
   slotLanes: number('Slot lanes', '', 'as the card'),
 };
 
+/** What a draft says of all repeats; whether one counts among them is said of each by itself. */
+export function saidOfAll({ settings, context }: Pick<RunDraft, 'settings' | 'context'>) {
+  const all: Partial<RunContext> = { ...context };
+  delete all.counts;
+  return { settings, context: all };
+}
+
 /** "2560 × 1440" is stored as 2560x1440. */
 export function inPixels(typed: string): string {
   const at = typed.search(/[×xX*]/);

@@ -1,10 +1,12 @@
 import {
+  classifyRuns,
   type Fact,
   FACTS,
   type GridRun,
   type Measure,
   missingOf,
-  repeatKey,
+  type RunClass,
+  repeatsKey,
 } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
 
@@ -15,6 +17,8 @@ export interface RunGroup {
   readonly title: string;
   /** What tells it from the other groups of its title. */
   readonly label: string;
+  /** What each run is among its repeats, by its id. */
+  readonly classes: ReadonlyMap<string, RunClass>;
 }
 
 /** What a list names runs by, the first that differ. */
@@ -38,10 +42,14 @@ const NAMING: readonly Fact[] = [
   'dockFirmware',
 ];
 
-export function groupRuns(runs: readonly RunEntry[]): RunGroup[] {
+/** The groups of a list. Its classes come from every run that is known of its titles, which may be more than the list. */
+export function groupRuns(
+  runs: readonly RunEntry[],
+  classes: ReadonlyMap<string, RunClass> = classifyRuns(runs),
+): RunGroup[] {
   const byKey = new Map<string, RunEntry[]>();
   for (const r of runs) {
-    const key = `${r.titleId} ${r.kind} ${r.context.norm ? 'norm' : ''} ${repeatKey(r.facts)}`;
+    const key = repeatsKey(r);
     byKey.set(key, [...(byKey.get(key) ?? []), r]);
   }
   const groups = [...byKey].map(([key, list]) => ({
@@ -60,7 +68,7 @@ export function groupRuns(runs: readonly RunEntry[]): RunGroup[] {
       .slice(0, 3)
       .map((f) => first.facts[f] || `${FACTS[f].toLowerCase()} not set`);
     const norm = first.context.norm ? ['in a desktop slot'] : [];
-    return { ...g, label: [...norm, ...words.filter((w) => w !== '')].join(', ') };
+    return { ...g, classes, label: [...norm, ...words.filter((w) => w !== '')].join(', ') };
   });
 }
 
@@ -88,13 +96,23 @@ export function mainValue(r: RunEntry): number | null {
   return average ?? time ?? score ?? null;
 }
 
-/** The same of each run of a group that has one. */
-export function mainValues(g: Pick<RunGroup, 'runs'>): number[] {
-  return g.runs.flatMap((r) => mainValue(r) ?? []);
+/** The unit of the value a run is known by. */
+export function unitOf(r: Pick<RunEntry, 'kind' | 'result'>): string {
+  return r.kind === 'frames' ? 'frames/s' : (r.result?.unit ?? '');
+}
+
+/** The runs of a group that count. */
+export function countedRuns(g: Pick<RunGroup, 'runs' | 'classes'>): RunEntry[] {
+  return g.runs.filter((r) => g.classes.get(r.id)?.counts ?? true);
+}
+
+/** The same of each run of a group that counts and has one. */
+export function mainValues(g: Pick<RunGroup, 'runs' | 'classes'>): number[] {
+  return countedRuns(g).flatMap((r) => mainValue(r) ?? []);
 }
 
 /** A run as a comparison takes it. */
-export function gridRun(r: RunEntry): GridRun {
+export function gridRun(r: RunEntry, classes: ReadonlyMap<string, RunClass>): GridRun {
   return {
     id: r.id,
     kind: r.kind,
@@ -103,7 +121,7 @@ export function gridRun(r: RunEntry): GridRun {
     reason: r.reason,
     norm: r.context.norm,
     seconds: r.stats?.seconds ?? null,
-    cap: r.stats?.cap?.fps ?? null,
+    class: classes.get(r.id) ?? null,
     missing: missingOf(r.kind, r.settings, r.context),
   };
 }

@@ -6,7 +6,7 @@ import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import type { Opened } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
-import { groupRuns, LETTERS, LOOKS, valuesOf, type RunGroup } from './run-groups';
+import { countedRuns, groupRuns, LETTERS, LOOKS, valuesOf, type RunGroup } from './run-groups';
 
 /** A group that is looked at, under its letter. */
 export interface Shown {
@@ -35,7 +35,7 @@ export class RunStore {
       const group = this.groups().find((g) => g.runs.some((r) => r.id === id));
       const run = group?.runs.find((r) => r.id === id);
       if (!group || !run || i >= LETTERS.length) return [];
-      const averages = group.runs.flatMap((r) => valuesOf(r).average ?? []);
+      const averages = countedRuns(group).flatMap((r) => valuesOf(r).average ?? []);
       return [
         { letter: LETTERS[i] as string, look: LOOKS[i] as Shown['look'], group, run, averages },
       ];

@@ -9,13 +9,14 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import { mean } from '@ruddy/core/base';
 import { partName } from '@ruddy/core/chain';
 import { figureText } from '@ruddy/core/base/text';
-import { settingsOfSetup, unlike } from '@ruddy/core/runs';
+import { type RunContext, settingsOfSetup, unlike } from '@ruddy/core/runs';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/runs/contract';
 import { linkCostSentence, unlikeText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
@@ -37,9 +38,10 @@ import { OthersSection } from './others-section';
 import { RunStore } from './run-store';
 import { keepRun } from './run-download';
 import { RunFiles } from './run-files';
-import { RunForm, type RunDraft } from './run-form';
-import { LETTERS, mainValues, type RunGroup } from './run-groups';
+import { RunForm, type RunDraft, saidOfAll } from './run-form';
+import { countedRuns, LETTERS, mainValues, type RunGroup, unitOf } from './run-groups';
 import { shownSentence } from './runs-sentence';
+import { repeatLines, RepeatsPanel } from './repeats-panel';
 import { ScenesPanel } from './scenes-panel';
 import { SensorView } from './sensor-view';
 import { SpreadView } from './spread-view';
@@ -77,6 +79,7 @@ const FOLDED = 6;
     FiguresTable,
     FrameBars,
     ScenesPanel,
+    RepeatsPanel,
     RunForm,
     LimitsPanel,
     OverheadSection,
@@ -85,6 +88,7 @@ const FOLDED = 6;
     MonthsSection,
     OthersSection,
     MatButtonModule,
+    MatCheckboxModule,
     RouterLink,
   ],
   providers: [CaptureWork, RunStore, RunFiles, TitleRuns, StatedStore, ModelStore],
@@ -114,6 +118,7 @@ export class RunsPage {
   readonly zoom = input('', { transform: orEmpty });
 
   readonly views = Object.entries(VIEWS) as [View, string][];
+  readonly letters = LETTERS.length;
   readonly counted = pluralize;
   readonly day = day;
   readonly all = signal(false);
@@ -170,6 +175,15 @@ export class RunsPage {
   });
   /** How the first of the runs was made, fact by fact. */
   readonly told = computed(() => runFactsOf(this.first()?.run ?? null));
+  /** There is something to tell of the repeats of the first. */
+  readonly repeatsTold = computed(() => {
+    const s = this.first();
+    if (!s) return false;
+    const { runs, classes } = s.group;
+    return (
+      repeatLines(runs, classes).length > 0 || (classes.get(s.run.id)?.spread ?? null) !== null
+    );
+  });
   /** What the other runs that are drawn are unlike the first in, each on a line. */
   readonly unlike = computed(() => {
     const [a, ...others] = this.shown();
@@ -285,13 +299,25 @@ export class RunsPage {
   readonly letterOf = (g: RunGroup): string | null =>
     this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
 
-  /** Look at a group as well, or no longer. */
-  pick(g: RunGroup): void {
-    const ids = this.shown().map((s) => s.run.id);
-    const at = this.shown().findIndex((s) => s.group.key === g.key);
-    const next =
-      at >= 0 ? ids.filter((_, i) => i !== at) : [...ids, g.runs[0]!.id].slice(-LETTERS.length);
-    this.go({ show: next.join(',') || null });
+  /** The newest run of a group that counts. */
+  #newest(g: RunGroup): string {
+    return (countedRuns(g)[0] ?? g.runs[0]!).id;
+  }
+
+  /** Look at a group alone; where it is drawn over others, it comes first of them. */
+  look(g: RunGroup): void {
+    const drawn = this.shown();
+    const own = drawn.find((s) => s.group.key === g.key);
+    const others = drawn.filter((s) => s !== own).map((s) => s.run.id);
+    const show = own && others.length > 0 ? [own.run.id, ...others] : [this.#newest(g)];
+    this.go({ show: show.join(',') });
+  }
+
+  /** Draw a group over what is looked at, or no longer. */
+  overlay(g: RunGroup, on: boolean): void {
+    const others = this.shown().filter((s) => s.group.key !== g.key);
+    const ids = others.map((s) => s.run.id);
+    this.go({ show: (on ? [...ids, this.#newest(g)] : ids).join(',') || null });
   }
 
   /** Draw another repeat of a group that is looked at. */
@@ -306,7 +332,12 @@ export class RunsPage {
   value(g: RunGroup): string {
     const first = g.runs[0]!;
     if (first.kind === 'none') return 'could not be run';
-    return `${figureText(mean(mainValues(g)))} ${first.kind === 'frames' ? 'frames/s' : (first.result?.unit ?? '')}`;
+    const left = g.runs.length - countedRuns(g).length;
+    return `${figureText(mean(mainValues(g)))} ${unitOf(first)}${left > 0 ? `, ${left} left out` : ''}`;
+  }
+
+  countsWord(counts: boolean | null): RunContext['counts'] {
+    return counts === null ? null : counts ? 'yes' : 'no';
   }
 
   isCompared(g: RunGroup): boolean {
@@ -347,7 +378,7 @@ export class RunsPage {
   async keep(group: RunGroup, run: RunEntry): Promise<void> {
     const d = this.editing();
     if (!d || this.fieldProblem()) return;
-    await this.say(group.runs, { settings: d.settings, context: d.context });
+    await this.say(group.runs, saidOfAll(d));
     if (d.saw !== run.saw) await this.say([run], { saw: d.saw });
     if (!this.problem()) this.editing.set(null);
   }

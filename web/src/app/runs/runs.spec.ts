@@ -23,7 +23,8 @@ import { FrameBars } from './frame-bars';
 import { MappingForm } from './mapping-form';
 import type { Shown } from './run-store';
 import { RunForm, type RunDraft } from './run-form';
-import { groupRuns, LOOKS, valuesOf } from './run-groups';
+import { repeatLines } from './repeats-panel';
+import { groupRuns, LOOKS, mainValues, valuesOf } from './run-groups';
 import { ScenesPanel } from './scenes-panel';
 import { SpreadView } from './spread-view';
 import { readSeconds } from './typed-panel';
@@ -52,6 +53,8 @@ function run(frames: number[], over: Partial<RunEntry> = {}): RunEntry {
     recordedAt: '2026-10-14T19:00:00Z',
     origin: 'own',
     facts,
+    rig: { host: 'H', slot: false },
+    sensors: null,
     shown: null,
     segmentStats: [],
     stats: frames.length > 0 ? frameStats(Float32Array.from(frames)) : null,
@@ -96,6 +99,21 @@ describe('groups of runs', () => {
     ]);
   });
 
+  it('leave out a run far from its repeats, and say so', () => {
+    const [group] = groupRuns([run([10]), run([10.1]), run([15])]);
+    expect(mainValues(group!).map((v) => v.toFixed(1))).toEqual(['100.0', '99.0']);
+    const [line] = repeatLines(group!.runs, group!.classes);
+    expect(line).toMatchObject({ counts: false, said: false });
+    expect(line?.words.join(' ')).toMatch(/^33 % below the median of its 3 repeats.* Left out\.$/);
+  });
+
+  it('count a run that a person counts all the same', () => {
+    const context = { ...NO_RUN_CONTEXT, counts: 'yes' as const };
+    const [group] = groupRuns([run([10]), run([10.1]), run([15], { context })]);
+    expect(mainValues(group!)).toHaveLength(3);
+    expect(repeatLines(group!.runs, group!.classes)[0]).toMatchObject({ counts: true, said: true });
+  });
+
   it('a score averages, a time is time, generated is neither', () => {
     expect(valuesOf(run([], { kind: 'score', result: { value: 60, unit: 'frames/s' } }))).toEqual({
       score: 60,
@@ -117,7 +135,14 @@ describe('the trace', () => {
     const pyramid = decimateMinMax(Float32Array.from(frames));
     for (const width of [10, 300, 624])
       expect(
-        highest(traceColumns([{ color: '', dash: [], pyramid }], 0, pyramid.ends.at(-1)!, width)),
+        highest(
+          traceColumns(
+            [{ color: '', dash: [], pyramid, shiftMs: 0 }],
+            0,
+            pyramid.ends.at(-1)!,
+            width,
+          ),
+        ),
       ).toBe(200);
   });
 });

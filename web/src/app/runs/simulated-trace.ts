@@ -61,7 +61,7 @@ export class SimulatedTrace {
     if (!ctx) return;
     ctx.scale(ratio, ratio);
     const color = getComputedStyle(el).getPropertyValue('--brick').trim();
-    const lines = [{ color, dash: [], pyramid: this.pyramid() }];
+    const lines = [{ color, dash: [], shiftMs: 0, pyramid: this.pyramid() }];
     const drawn = traceColumns(lines, 0, this.#lengthMs(), this.width());
     const top = highest(drawn) * 1.05;
     drawTrace(

@@ -1,6 +1,13 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { groupRuns, pairsOf, type RunGroup, type RunSign, signsOf } from '@ruddy/core/runs';
+import {
+  classifyRuns,
+  groupRuns,
+  pairsOf,
+  type RunGroup,
+  type RunSign,
+  signsOf,
+} from '@ruddy/core/runs';
 import type { RunEntry, SettledForecasts } from '@ruddy/core/runs/contract';
 import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
@@ -29,12 +36,14 @@ export class TitleRuns {
       .slice(0, MAX_TITLES)
       .join(),
   );
-  readonly groups = computed(() => groupRuns(this.all() ?? []));
+  readonly classes = computed(() => classifyRuns(this.all() ?? []));
+  readonly groups = computed(() => groupRuns(this.all() ?? [], this.classes()));
   readonly pairs = computed(() => pairsOf(this.groups()));
   /** The group of the run that is looked at. */
   readonly group = computed((): RunGroup | null => {
     const id = this.first()?.id;
-    return this.groups().find((g) => g.runs.some((r) => r.id === id)) ?? null;
+    const has = (list: readonly { id: string }[]) => list.some((r) => r.id === id);
+    return this.groups().find((g) => has(g.runs) || has(g.apart)) ?? null;
   });
   /** A pair of runs measures the link of the run that is looked at. */
   readonly measured = computed(() => {

@@ -23,6 +23,7 @@ import { addressedInterval, shownInterval } from './addressed-interval';
 import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
+import { type DrawnRun, OverlayShifts, type Shifts } from './overlay-shifts';
 import { Axis } from '../platform/kit/axis';
 import { ZoomRange } from '../platform/kit/zoom-range';
 import { Slider } from '../platform/kit/slider';
@@ -37,7 +38,15 @@ const HEIGHT = 220;
  */
 @Component({
   selector: 'rb-trace-view',
-  imports: [Axis, MatButtonModule, MatIconModule, MatTooltipModule, Slider, ZoomRange],
+  imports: [
+    Axis,
+    MatButtonModule,
+    MatIconModule,
+    MatTooltipModule,
+    OverlayShifts,
+    Slider,
+    ZoomRange,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './trace-view.html',
   styleUrl: './trace-view.scss',
@@ -68,8 +77,13 @@ export class TraceView {
       return o ? [{ s, o }] : [];
     }),
   );
+  /** Where runs that are drawn over the first were laid. */
+  readonly shifts = signal<Shifts>(new Map());
+  /** The first stays where it is. */
+  readonly shiftOf = (l: DrawnRun): number =>
+    l === this.lines()[0] ? 0 : (this.shifts().get(l.s.run.id) ?? 0);
   readonly lengthMs = computed(() =>
-    Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)),
+    Math.max(1, ...this.lines().map((l) => (l.o.pyramid.ends.at(-1) ?? 0) + this.shiftOf(l))),
   );
   readonly range = computed(() => shownInterval(this.window(), this.lengthMs()));
   readonly plotWidth = computed(() => Math.max(1, Math.floor(this.width() - PAD.left - PAD.right)));
@@ -79,6 +93,7 @@ export class TraceView {
       color: l.s.look.color,
       dash: l.s.look.dash.split(' ').filter(Boolean).map(Number),
       pyramid: l.o.pyramid,
+      shiftMs: this.shiftOf(l),
     }));
     const [from, to] = this.range();
     return { traces, columns: traceColumns(traces, from, to, this.plotWidth()) };
@@ -97,10 +112,12 @@ export class TraceView {
   readonly reading = computed(() => {
     const at = this.at();
     if (at === null) return '';
-    const parts = this.lines().map(({ s, o }) => {
-      const i = frameAt(o.pyramid, at);
-      const ms = o.pyramid.frames[i];
-      return `${s.letter} ${ms === undefined ? 'ended' : `${figureText(ms)} ms (${figureText(1000 / ms)} frames/s)`}`;
+    const parts = this.lines().map((l) => {
+      const { s, o } = l;
+      const own = at - this.shiftOf(l);
+      const ms = own < 0 ? undefined : o.pyramid.frames[frameAt(o.pyramid, own)];
+      const none = own < 0 ? 'not begun' : 'ended';
+      return `${s.letter} ${ms === undefined ? none : `${figureText(ms)} ms (${figureText(1000 / ms)} frames/s)`}`;
     });
     return `At ${(at / 1000).toFixed(2)} s: ${parts.join('; ')}`;
   });

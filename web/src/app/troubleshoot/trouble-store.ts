@@ -3,6 +3,7 @@ import { v7 } from 'uuid';
 import type { CauseId, SymptomId, TestId } from '@ruddy/core/base';
 import { noteMinutes } from '@ruddy/core/bench';
 import { sinceGood } from '@ruddy/core/bring-up';
+import { classifyRuns } from '@ruddy/core/runs';
 import {
   advise,
   type Answer,
@@ -291,7 +292,9 @@ export class TroubleStore {
       line: this.problem,
       failed: 'Runs were not read:',
       then: (items) => {
-        if (this.#id() === id) this.#runsSeen.set(items);
+        if (this.#id() !== id) return;
+        const classes = classifyRuns(items);
+        this.#runsSeen.set(items.map((r) => ({ ...r, class: classes.get(r.id) })));
       },
     });
   }

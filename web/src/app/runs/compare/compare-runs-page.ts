@@ -13,6 +13,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import {
+  classifyRuns,
   type Dimension,
   DIMENSIONS,
   FACTS,
@@ -31,7 +32,7 @@ import type { ApiError } from '../../platform/api/api-client';
 import { RunsData } from '../runs';
 import { MAX_RUNS, ComparisonList } from '../../setups/comparison-list';
 import { gridRun, valuesOf } from '../run-groups';
-import { RunForm, type RunDraft } from '../run-form';
+import { RunForm, type RunDraft, saidOfAll } from '../run-form';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 import { StatedPanel } from './stated-panel';
 import { Fold } from '../../platform/kit/fold';
@@ -67,6 +68,12 @@ export class CompareRunsPage {
   readonly runs = signal<readonly RunEntry[] | null>(null);
   /** Runs of the same titles in a desktop slot. */
   readonly norms = signal<readonly RunEntry[]>([]);
+  /** Every run of the titles: repeats that are not compared tell what those that are stand out of. */
+  readonly #ofTitles = signal<readonly RunEntry[]>([]);
+  readonly #classes = computed(() => {
+    const own = new Map([...this.#ofTitles(), ...(this.runs() ?? [])].map((r) => [r.id, r]));
+    return classifyRuns([...own.values()]);
+  });
   readonly problem = signal<string | null>(null);
   readonly asking = signal<{ runs: readonly RunEntry[]; draft: RunDraft } | null>(null);
   readonly fieldProblem = signal<string | null>(null);
@@ -148,12 +155,15 @@ export class CompareRunsPage {
     return [...rowsOf].find(([, s]) => s.size === most)?.[0] ?? '';
   });
   readonly result = computed(() =>
-    resultTable([...(this.runs() ?? []), ...this.norms()].map(gridRun), {
-      rows: this.rowBy(),
-      columns: this.columnBy(),
-      base: this.baseNow(),
-      measure: this.measureNow(),
-    }),
+    resultTable(
+      [...(this.runs() ?? []), ...this.norms()].map((r) => gridRun(r, this.#classes())),
+      {
+        rows: this.rowBy(),
+        columns: this.columnBy(),
+        base: this.baseNow(),
+        measure: this.measureNow(),
+      },
+    ),
   );
   /** The setups of the result, each once. */
   readonly captions = computed(() => [...new Set(this.#own().map((r) => setupCaption(r.facts)))]);
@@ -246,6 +256,7 @@ export class CompareRunsPage {
       const others = await Promise.all(
         titles.map((titleId) => firstValueFrom(this.#data.all({ titleId }))),
       );
+      this.#ofTitles.set(others.flat());
       this.norms.set(others.flat().filter((r) => r.context.norm && !ids.includes(r.id)));
       this.runs.set(ids.flatMap((id) => runs.find((r) => r.id === id) ?? []));
     } catch (e) {
@@ -283,9 +294,7 @@ export class CompareRunsPage {
     if (!a || this.fieldProblem()) return;
     try {
       for (const r of a.runs) {
-        const now = await firstValueFrom(
-          this.#data.say(r.id, { id: v7(), settings: a.draft.settings, context: a.draft.context }),
-        );
+        const now = await firstValueFrom(this.#data.say(r.id, { id: v7(), ...saidOfAll(a.draft) }));
         this.runs.update((all) => all?.map((x) => (x.id === now.id ? now : x)) ?? null);
       }
       this.asking.set(null);
