@@ -98,6 +98,7 @@ describe('RU-15 sessions', () => {
     expect(session).toMatchObject({ name: 'Lid tonight', repeats: 3, title: 'Peat Rally' });
     for (const lid of ['open', 'closed']) {
       await w.sees(`Next: ${lid}`);
+      await w.sees(lid === 'open' ? '0 of 6 runs measured.' : '3 of 6 runs measured.');
       for (let k = 0; k < 3; k++) {
         await w.open(`/compare/sessions?id=${session!.id}`);
         await give(
@@ -171,6 +172,7 @@ describe('RU-01 and RU-02 results by hand', () => {
         .sort(),
     ).toEqual([401, 402.5]);
     await w.open(`/setups/${setup}/record`);
+    await w.click(/Stack 600 frames: 2 runs, 402 s$/);
     await w.sees('Stack 600 frames: 402.5 s');
   });
 });

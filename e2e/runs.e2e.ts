@@ -233,18 +233,23 @@ describe('what a run shows', () => {
 
   it('two runs: slower, lost, ms, and chance', async () => {
     await w.open(`/setups/${await demo('Dome desk')}/runs`);
-    await w.click(/^· Marsh Lanterns, 2560x1440, Screen on the card/);
+    await w.click(/^Overlay Marsh Lanterns, 2560x1440, Screen on the card/, 'checkbox');
     await w.sees('are not like with like');
     await w.sees(/B is unlike A in 1 Title: Peat Rally \/ Marsh Lanterns/);
-    await w.click(/^A Peat Rally/);
-    await w.click(/^· Marsh Lanterns, 2560x1440, Host's own panel/);
+    await w.click('Align to A');
+    await w.sees(/left as it was|correlation/);
+    // A click shows that run: of those that are drawn it becomes the first, and what limits follows.
+    await w.click(/^B Marsh Lanterns, 2560x1440, Screen on the card/);
+    await w.sees(/B is unlike A in 1 Title: Marsh Lanterns \/ Peat Rally/);
+    await w.click(/^Overlay Peat Rally/, 'checkbox');
+    await w.click(/^Overlay Marsh Lanterns, 2560x1440, Host's own panel/, 'checkbox');
     await w.sees(/: −\d+\.\d % \(−.* to −.*\), significant, \d\.\d+ ms a frame more\./);
   });
 
   it('RU-18 RU-04 RU-17 generated frames apart, beginnings cut', async () => {
     await w.open(`/setups/${await demo('Sky survey rig')}/runs?view=table`);
     await w.page.waitForSelector('button.line');
-    await w.click(/^· Nine Herons/);
+    await w.click(/^Nine Herons/);
     await w.sees('Shown on screen, frames/s');
     const id = await demo('Classifier box');
     await w.open(`/setups/${id}/runs?view=table`);
@@ -260,6 +265,35 @@ describe('what a run shows', () => {
     await w.click('Add scene');
     await w.sees(/gate to pier 10 to 20 s/);
     await w.sees(/Scenes cover (10\.\d|9\.9\d) of .* run at .* together/);
+  });
+
+  it('RU-21 a run far from its repeats is left out', async () => {
+    const { items } = await w.api<{ items: RunEntry[] }>(
+      `/runs?setupId=${await demo('Dome desk')}`,
+    );
+    const { titleId, settings } = items.find((r) => r.title === 'Peat Rally')!;
+    for (const value of [60.1, 60.3, 41]) {
+      const result = { value, unit: 'frames/s' };
+      const run = { id: crypto.randomUUID(), titleId, kind: 'score', settings, result };
+      await w.api(`/setups/${setup}/runs`, { method: 'POST', body: JSON.stringify(run) });
+    }
+    const odd = (await runs()).find((r) => r.result?.value === 41)!;
+    await w.open(`/setups/${setup}/runs?show=${odd.id}`);
+    await w.sees('3 repeats, 1 left out');
+    await w.sees(
+      /41\.0 frames\/s: 32 % below the median of its 3 repeats: 2\d standard deviations/,
+    );
+    await w.sees(/Peat Rally, .* ×3, 60\.2 frames\/s, 1 left out/);
+    await w.click(/^Count all the same/);
+    await w.sees('Counted by hand.');
+    await w.sees(/Peat Rally, .* ×3, 53\.8 frames\/s/);
+    await w.sees('Were settings different?');
+    await w.click(/^Let the figures decide/);
+    await w.sees('3 repeats, 1 left out');
+    await w.open(`/setups/${setup}/record?show=run`);
+    await w.sees(/Peat Rally: 3 runs, 60\.2 frames\/s/);
+    await w.click(/^.*Peat Rally: 3 runs/);
+    await w.sees(/3 runs, 60\.2 frames\/s; 1 left out: 32 % below its repeats/);
   });
 
   it('is given back as CSV and JSON that read the same again', async () => {

@@ -13,6 +13,7 @@ import {
   type RunSeen,
   sensorSeen,
   slowingOf,
+  titleScatters,
 } from '../src/runs';
 import { outlierText, spreadText } from '../src/runs/text';
 import { runsOf, seeded } from './make-groups';
@@ -52,6 +53,19 @@ describe('the scatter of repeats', () => {
     expect(robustScatter(groups).cv).toBeLessThan(0.012);
     // With them all it would be twenty times as much.
     expect(scatterOf(groups)).toBeGreaterThan(0.24);
+  });
+});
+
+describe('the scatter of each title', () => {
+  it('stands by itself, the widest first, and single runs have none', () => {
+    const found = titleScatters([
+      { title: 'Steady', speeds: [60, 60.1, 59.9] },
+      { title: 'Wide', speeds: [50, 60, 55, 58] },
+      { title: 'Wide', speeds: [100, 118] },
+      { title: 'Once', speeds: [80] },
+    ]);
+    expect(found.map((t) => t.title)).toEqual(['Wide', 'Steady']);
+    expect(found[0]!.cv).toBeGreaterThan(3 * found[1]!.cv);
   });
 });
 

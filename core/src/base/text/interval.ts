@@ -1,4 +1,4 @@
-import { figureText } from './figures';
+import { figureText, pluralize } from './figures';
 
 /** An estimate with its interval, in one unit. */
 export interface Estimate {
@@ -93,13 +93,14 @@ export function agedTrend(t: SlopeSaid | null): string {
 export function repeatsText(r: {
   repeats: number | null;
   least: number;
-  scatter: number | null;
+  scatter: { readonly cv: number; readonly freedom: number; readonly title: string } | null;
   most: number;
 }): string {
   const from =
     r.scatter === null
       ? 'the usual scatter of 2 %'
-      : `the scatter of earlier repeats, ${(100 * r.scatter).toFixed(1)} %`;
-  if (r.repeats !== null) return `${r.repeats} repeats a cell, from ${from}.`;
+      : `the scatter of ${r.scatter.title}, ${(100 * r.scatter.cv).toFixed(1)} % (${pluralize(r.scatter.freedom, 'repeat')})`;
+  if (r.repeats !== null)
+    return `${r.repeats} repeats a cell show it in 80 of 100 sessions, from ${from}.`;
   return `Not reachable with ${from}: ${r.most} repeats a cell tell ${figureText(100 * r.least, 2)} % or more apart.`;
 }

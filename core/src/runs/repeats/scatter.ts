@@ -61,3 +61,26 @@ export function robustScatter(groups: readonly (readonly number[])[]): Scatter {
   }, 0);
   return { cv: withPrior(squares, left), freedom: left };
 }
+
+/** A title with its scatter. */
+export interface TitleScatter extends Scatter {
+  readonly title: string;
+}
+
+/**
+ * The scatter of each title that was repeated, the widest first.
+ * @param groups speeds of groups of repeats with their title; not modified
+ * @returns a row for each title with at least one group of two
+ */
+export function titleScatters(
+  groups: readonly { readonly title: string; readonly speeds: readonly number[] }[],
+): TitleScatter[] {
+  const titles = [...new Set(groups.map((g) => g.title))];
+  return titles
+    .map((title) => ({
+      title,
+      ...robustScatter(groups.filter((g) => g.title === title).map((g) => g.speeds)),
+    }))
+    .filter((t) => t.freedom > 0)
+    .sort((a, b) => b.cv - a.cv);
+}

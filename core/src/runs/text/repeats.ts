@@ -1,4 +1,4 @@
-import { figureText } from '../../base/text';
+import { figureText, pluralize } from '../../base/text';
 import type { Outlier, RunClass, Throttled, WideSpread } from '../repeats/classify';
 import type { Scatter } from '../repeats/scatter';
 
@@ -13,7 +13,7 @@ const apart = (of: number) => `${percent(Math.abs(of - 1))} ${of < 1 ? 'below' :
 export function scatterText(s: Scatter): string {
   return s.freedom === 0
     ? `${percent(s.cv)}, the usual scatter of repeats`
-    : `${percent(s.cv)}, the scatter of this title (${s.freedom} repeats)`;
+    : `${percent(s.cv)}, the scatter of this title (${pluralize(s.freedom, 'repeat')})`;
 }
 
 /**

@@ -19,6 +19,9 @@ import { sinceGood } from '@ruddy/core/bring-up';
 import { sinceWords } from '@ruddy/core/bring-up/text';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { installedWords } from '@ruddy/core/setups/text';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { Fold } from '../../platform/kit/fold';
+import { RunsData } from '../../runs/runs';
 import { Acts } from '../../platform/kit/ask';
 import { BringUpRun } from '../../bring-up/bring-up-run';
 import { LinkReadings } from '../../bring-up/link-readings';
@@ -28,18 +31,20 @@ import { pluralize, day } from '../../platform/shared/format';
 import { AsOnPanel } from './as-on-panel';
 import { NoteForm, type Mending } from './note-form';
 import { OutcomeForm, type Correction } from './outcome-form';
+import { batchRuns, runFigures } from './run-batches';
 import { FILTERS, linesOf, type Group, type Line } from './record-lines';
 import { PinsPanel } from './pins-panel';
 import { TakeBack } from './take-back';
 import { UsedPanel } from '../../compatibility/used-panel';
 
-const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'used'];
+const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'run', 'used'];
 
 /** Record: what happened with this setup, and the place to log the next thing. */
 @Component({
   imports: [
     NgTemplateOutlet,
     AsOnPanel,
+    Fold,
     OutcomeForm,
     NoteForm,
     PinsPanel,
@@ -59,6 +64,7 @@ export class RecordPage {
   readonly #acts = inject(Acts);
   readonly #run = inject(BringUpRun);
   readonly #readings = inject(LinkReadings);
+  readonly #runs = inject(RunsData);
   readonly editor = inject(SetupEditor);
   readonly show = input<string>();
   /** Set when the page was opened to log an outcome: its form gets the focus. */
@@ -72,7 +78,15 @@ export class RecordPage {
   readonly filter = computed(() => Object.keys(FILTERS).find((f) => f === this.show()) ?? 'all');
   readonly id = computed(() => this.editor.stored()?.id ?? null);
   readonly lines = computed(() => linesOf(this.events() ?? [], (id) => this.#run.title(id)));
-  readonly shown = computed(() => this.lines().filter((l) => this.#in(l, this.filter())));
+  /** Runs of the setup, for their figures; the record itself does not hold them. */
+  readonly runs = signal<readonly RunEntry[]>([]);
+  readonly figures = computed(() => new Map(this.runs().map((r) => [r.id, runFigures(r)])));
+  readonly shown = computed(() =>
+    batchRuns(
+      this.lines().filter((l) => this.#in(l, this.filter())),
+      this.runs(),
+    ),
+  );
   readonly filters = computed(() =>
     Object.entries(FILTERS).map(([key, name]) => ({
       key,
@@ -202,6 +216,11 @@ export class RecordPage {
     this.#acts.read(this.#data.record(id), {
       line: this.problem,
       then: (r) => this.events.set(r.items),
+    });
+    this.#acts.read(this.#runs.all({ setupId: id }), {
+      line: this.problem,
+      failed: 'Figures of the runs:',
+      then: (runs) => this.runs.set(runs),
     });
   }
 }

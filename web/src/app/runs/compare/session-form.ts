@@ -13,14 +13,18 @@ import {
   MAX_REPEATS,
   planSession,
   repeatsFor,
-  scatterOf,
   SWAP_MINUTES,
+  type TitleScatter,
+  titleScatters,
 } from '@ruddy/core/runs';
 import type { RunEntry, SessionBody } from '@ruddy/core/runs/contract';
 import { groupRuns, mainValues } from '../run-groups';
+import type { ShortColumn } from '../../platform/kit/columns';
 import { Field } from '../../platform/kit/field';
+import { Fold } from '../../platform/kit/fold';
 import { readyToSend } from '../../platform/kit/problems';
 import type { FieldMeta } from '../../platform/kit/meta';
+import { Rows } from '../../platform/kit/rows';
 import { pluralize } from '../../platform/shared/format';
 
 /** What is asked, and what varies for it. Everything else is to be held. */
@@ -45,7 +49,7 @@ const USUAL: Partial<Record<Dimension, string>> = {
 /** Plan a session: the question fixes what varies; at which levels, along what else, and how small a difference shall be told apart. */
 @Component({
   selector: 'rb-session-form',
-  imports: [Field, MatButtonModule],
+  imports: [Field, Fold, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './session-form.html',
   styles: `
@@ -86,7 +90,22 @@ export class SessionForm {
   readonly others = computed(() => DIMENSIONS.filter((d) => d !== this.varies()));
   /** Levels that runs here already have, to choose from. */
   readonly known = computed(() => this.#valuesOf(this.varies()));
-  readonly scatter = computed(() => scatterOf(groupRuns(this.runs()).map(mainValues)));
+  /** Titles that were repeated, the widest scatter first. */
+  readonly scatters = computed(() =>
+    titleScatters(groupRuns(this.runs()).map((g) => ({ title: g.title, speeds: mainValues(g) }))),
+  );
+  /** Of the title that is chosen; where any is run, of the one that differs most. */
+  readonly scatter = computed(() => {
+    const title = this.title().trim();
+    const all = this.scatters();
+    return (title === '' ? all[0] : all.find((t) => t.title === title)) ?? null;
+  });
+  readonly needColumns: readonly ShortColumn<TitleScatter>[] = [
+    { key: 'title', name: 'Title', text: (t) => t.title },
+    { key: 'cv', name: 'Scatter', figure: true, text: (t) => `${(t.cv * 100).toFixed(1)} %` },
+    { key: 'freedom', name: 'From repeats', figure: true, text: (t) => String(t.freedom) },
+    { key: 'need', name: 'Repeats a cell', figure: true, text: (t) => this.#need(t) },
+  ];
   readonly #asked = computed(() => {
     const percent = this.percent();
     return percent !== null && percent > 0 ? percent : null;
@@ -94,14 +113,19 @@ export class SessionForm {
   /** Null where no difference is asked for, or one that no number of repeats tells apart. */
   readonly repeats = computed(() => {
     const asked = this.#asked();
-    return asked === null ? null : repeatsFor(asked, this.scatter());
+    return asked === null ? null : repeatsFor(asked, this.scatter()?.cv ?? null);
   });
   readonly repeatsSaid = computed(() => {
     const repeats = this.repeats();
     const scatter = this.scatter();
     return this.#asked() === null
       ? ''
-      : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MAX_REPEATS });
+      : repeatsText({
+          repeats,
+          least: leastReachable(scatter?.cv ?? null),
+          scatter,
+          most: MAX_REPEATS,
+        });
   });
   readonly preview = computed(() => {
     const factors = this.#factors();
@@ -158,6 +182,14 @@ export class SessionForm {
     max: 80,
     placeholder: 'the question',
   };
+
+  /** Repeats of a cell of a title for the difference that is asked for. */
+  #need(t: TitleScatter): string {
+    const asked = this.#asked();
+    const repeats = asked === null ? null : repeatsFor(asked, t.cv);
+    if (repeats !== null) return String(repeats);
+    return `not reachable below ${(100 * leastReachable(t.cv)).toFixed(1)} %`;
+  }
 
   choose(q: string): void {
     this.question.set(q);

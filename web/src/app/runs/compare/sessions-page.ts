@@ -1,7 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DOCUMENT,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
-import { type Dimension, type ExperimentRun, FACTS, sessionState } from '@ruddy/core/runs';
+import { filter, interval } from 'rxjs';
+import {
+  classifyRuns,
+  type Dimension,
+  type ExperimentRun,
+  FACTS,
+  sessionState,
+} from '@ruddy/core/runs';
 import type { SessionBody, SessionEntry } from '@ruddy/core/runs/contract';
 import { RunsData } from '../runs';
 import { SetupsData } from '../../setups/setups';
@@ -16,6 +33,9 @@ import type { FieldMeta } from '../../platform/kit/meta';
 import { Rows } from '../../platform/kit/rows';
 import { Acts, ask, State, valueOf } from '../../platform/kit/ask';
 
+/** While a session is run, what is measured is read again this often. */
+const READ_AGAIN_MS = 20_000;
+
 interface CellRow {
   /** Null for the first cell measured again. */
   readonly index: number | null;
@@ -26,7 +46,17 @@ interface CellRow {
 
 /** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
 @Component({
-  imports: [Cell, Field, FileDrop, MatButtonModule, RouterLink, Rows, SessionForm, State],
+  imports: [
+    Cell,
+    Field,
+    FileDrop,
+    MatButtonModule,
+    MatProgressBarModule,
+    RouterLink,
+    Rows,
+    SessionForm,
+    State,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sessions-page.html',
   styleUrl: './compare-runs-page.scss',
@@ -46,6 +76,7 @@ export class SessionsPage {
   readonly named = ask(() => this.#setups.list({}));
   readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly planning = signal(false);
+  readonly #document = inject(DOCUMENT);
   readonly facts = FACTS;
   readonly day = day;
   readonly counted = pluralize;
@@ -67,12 +98,14 @@ export class SessionsPage {
     const s = this.open();
     const measured = valueOf(this.measured);
     if (!s || !measured) return null;
+    const classes = classifyRuns(measured);
     const own = measured.filter(
       (r) =>
         (s.setupIds.length === 0 || s.setupIds.includes(r.setupId)) &&
         (s.title === '' || r.title === s.title) &&
         r.kind !== 'none' &&
-        !r.context.norm,
+        !r.context.norm &&
+        (classes.get(r.id)?.counts ?? true),
     );
     return sessionState(s.factors, s.repeats, own, s.createdAt);
   });
@@ -92,6 +125,18 @@ export class SessionsPage {
       : `Nobody said: ${list.map((f) => FACTS[f].toLowerCase()).join(', ')}. Whether it was held is not known.`;
   });
   readonly left = computed(() => this.state()?.cells.reduce((n, c) => n + c.left, 0) ?? 0);
+  /** Runs of the session that are measured, of how many, and in %. */
+  readonly progress = computed(() => {
+    const of = (this.state()?.cells.length ?? 0) * (this.open()?.repeats ?? 0);
+    const done = of - this.left();
+    return { done, of, percent: of === 0 ? 0 : (100 * done) / of };
+  });
+  /** Where a phone goes on with the session; empty where only this machine reaches the server. */
+  readonly phone = computed(() => {
+    const { hostname, origin } = this.#document.location;
+    const own = /^(localhost|127\.|\[::1\])/.test(hostname);
+    return own ? '' : `${origin}/compare/sessions?id=${this.open()?.id ?? ''}`;
+  });
   readonly places = computed(() => {
     const own = this.open()?.setupIds ?? [];
     return own.length > 0 ? this.setups().filter((s) => own.includes(s.id)) : this.setups();
@@ -167,6 +212,16 @@ export class SessionsPage {
       rows: s?.factors[1]?.dimension ?? 'title',
     };
   });
+
+  constructor() {
+    // Runs that another device adds meanwhile show without being asked for.
+    interval(READ_AGAIN_MS)
+      .pipe(
+        filter(() => !this.#document.hidden && this.open() !== null && this.left() > 0),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.measured.reload());
+  }
 
   plan(body: SessionBody): void {
     this.#acts.run(this.#data.addSession(body), {
