@@ -31,6 +31,8 @@ describe('RU-07 compare', () => {
     // One ratio, said once.
     await w.sees(/\+\d+\.\d % \(\+.* to \+.*\), significant/);
     await w.sees('% of a desktop slot');
+    await w.click('Tell what limits each cell');
+    await w.sees(/limits: (card|link|processor|cannot tell)/);
   });
 
   it('says why a cell is empty; regrouping stays in the address', async () => {

@@ -6,8 +6,10 @@ import {
   frameStats,
   type FrameStats,
   grid,
+  type GridRun,
   groupRuns,
   NO_RUN_SETTINGS,
+  resultTable,
   robustScatter,
   scatterOf,
   type RunSeen,
@@ -15,7 +17,7 @@ import {
   slowingOf,
   titleScatters,
 } from '../src/runs';
-import { outlierText, spreadText } from '../src/runs/text';
+import { outlierText, publishedTable, resultNumbers, spreadText } from '../src/runs/text';
 import { runsOf, seeded } from './make-groups';
 
 const fps = (...list: number[]) => runsOf({ ms: list.map((v) => 1000 / v) });
@@ -218,27 +220,43 @@ describe('a run that gets slower', () => {
   });
 });
 
+const asGridRun = (r: RunSeen): GridRun => ({
+  id: r.id,
+  kind: r.kind,
+  facts: r.facts,
+  values: { average: r.result!.value },
+  reason: '',
+  seconds: null,
+  class: null,
+  missing: [],
+  norm: false,
+});
+
 describe('a cell of a comparison', () => {
   it('takes the mean of the runs that count and names the others', () => {
     const runs = [...fps(60, 60.2, 41), ...runsOf({ ms: [10, 10.1], resolution: '1280x800' })];
     const classes = classifyRuns(runs);
     const table = grid(
-      runs.map((r) => ({
-        id: r.id,
-        kind: r.kind,
-        facts: r.facts,
-        values: { average: r.result!.value },
-        reason: '',
-        seconds: null,
-        class: classes.get(r.id) ?? null,
-        missing: [],
-        norm: false,
-      })),
+      runs.map((r) => ({ ...asGridRun(r), class: classes.get(r.id) ?? null })),
       { rows: ['title'], columns: 'resolution', base: '1920x1080', measure: 'average' },
     );
     const cell = table.cells[0]![0]!;
     expect(cell.values).toEqual([runs[0], runs[1]].map((r) => r!.result!.value));
     expect(cell.apart.map((r) => r.id)).toEqual([runs[2]!.id]);
     expect(cell.notes.map((n) => n.code)).toContain('apart');
+  });
+
+  it('is published with what limits it where that was asked', () => {
+    const runs = fps(60, 61);
+    const ask = { rows: ['title'], columns: 'card', base: 'card', measure: 'average' } as const;
+    const table = (limits?: ReadonlyMap<string, string>) =>
+      publishedTable(resultTable(runs.map(asGridRun), ask, limits), 'frames/s');
+    expect(table().head).not.toContain('what limits');
+    const asked = table(new Map([[runs[0]!.id, 'card (95 %)']]));
+    const at = asked.head.indexOf('what limits');
+    expect(asked.rows.map((r) => r[at])).toEqual(['card (95 %)']);
+    expect(asked.rows.every((r) => r.length === asked.head.length)).toBe(true);
+    const numbers = resultNumbers(resultTable(runs.map(asGridRun), ask), 'frames/s');
+    expect(numbers.rows.every((r) => r.length === numbers.head.length)).toBe(true);
   });
 });

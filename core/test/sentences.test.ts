@@ -207,6 +207,27 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       'Cannot tell from these runs. Most likely the processor or link.',
     ],
   ],
+  limitedByText: [
+    [
+      'one',
+      texts.limitedByText(
+        named({ kind: 'stage', stage: 'card', chance: 0.93, unlessTrafficMB: null }),
+        false,
+      ),
+      'card (95 %)',
+    ],
+    [
+      'two',
+      texts.limitedByText(named({ kind: 'equal', stages: ['card', 'link'], chance: 0.81 }), true),
+      'card and link (81 %)',
+    ],
+    ['held', texts.limitedByText(named({ kind: 'cap', fps: 60, chance: 1 }), true), 'held at 60 frames/s'],
+    [
+      'not known',
+      texts.limitedByText(named({ kind: 'open', likely: ['processor', 'link'] }), true),
+      'cannot tell; processor or link',
+    ],
+  ],
   overheadText: [
     ['wide', texts.overheadText(cost(0.4, 1.5, 2.8)), '0.4 to 2.8 ms of a frame, 30 %'],
     ['told', texts.overheadText(cost(3.7, 4, 4.3)), '4.0 ms (3.7 to 4.3) of a frame, 30 %'],

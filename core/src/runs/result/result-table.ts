@@ -18,6 +18,8 @@ export interface ResultCell {
   /** Means of both schools of lows, frames/s; null where the runs have none. */
   readonly low: number | null;
   readonly lowFrames: number | null;
+  /** What limits there, with its chance; empty where it was not asked. */
+  readonly limits: string;
   /** The cell as the comparison has it: what is unlike, notes, and why it is empty. */
   readonly from: ComparisonCell;
 }
@@ -66,9 +68,14 @@ function offAxesOf(runs: readonly GridRun[], axes: readonly Dimension[]): OffAxi
  *
  * @param runs runs with their facts
  * @param ask axes of rows and columns, the base column and the measure
+ * @param limits what limits each run, in words, by its id
  * @returns the table; a place without a run has its reason
  */
-export function resultTable(runs: readonly GridRun[], ask: GridAsk): ResultTable {
+export function resultTable(
+  runs: readonly GridRun[],
+  ask: GridAsk,
+  limits: ReadonlyMap<string, string> = new Map(),
+): ResultTable {
   const main = grid(runs, ask);
   const lows = (measure: Measure): Grid | null =>
     HAS_LOWS.includes(ask.measure) ? grid(runs, { ...ask, measure }) : null;
@@ -82,6 +89,7 @@ export function resultTable(runs: readonly GridRun[], ask: GridAsk): ResultTable
       ratio: from.compared,
       low: meanOfCell(low?.cells[i]?.[k]),
       lowFrames: meanOfCell(lowFrames?.cells[i]?.[k]),
+      limits: limits.get(from.runs[0]?.id ?? '') ?? '',
       from,
     })),
   }));

@@ -59,6 +59,26 @@ export function frameLimiterText(answer: LimiterAnswer, refined: boolean): strin
   }
 }
 
+/**
+ * What limits, in a few words for a table.
+ * @param answer what limits
+ * @param refined the thorough answer is there
+ * @returns the words, with their chance where there is one
+ */
+export function limitedByText({ limiter }: LimiterAnswer, refined: boolean): string {
+  const names = (stages: readonly FrameStage[]) => stages.map((s) => small(FRAME_STAGE_NAMES[s]));
+  switch (limiter.kind) {
+    case 'cap':
+      return `held at ${Number(limiter.fps.toFixed(1))} frames/s`;
+    case 'stage':
+      return `${names([limiter.stage]).join('')} (${chanceText(limiter.chance, refined)})`;
+    case 'equal':
+      return `${names(limiter.stages).join(' and ')} (${chanceText(limiter.chance, refined)})`;
+    case 'open':
+      return `cannot tell; ${list(names(limiter.likely))}`;
+  }
+}
+
 function stageText(
   limiter: Extract<FrameLimiter, { kind: 'stage' }>,
   answer: LimiterAnswer,

@@ -70,19 +70,24 @@ export function setupCaption(f: RunFacts): string {
   return `${f.setup}: ${told.length > 0 ? told.join('; ') : 'nothing known'}.`;
 }
 
+const anyLimit = (t: ResultTable) => t.rows.some((r) => r.cells.some((c) => c.limits !== ''));
+
 function headOf(t: ResultTable, unit: string): string[] {
   const lows = t.rows.some((r) => r.cells.some((c) => c.low !== null));
+  const limits = anyLimit(t);
   return [
     ...t.ask.rows.map((d) => FACTS[d]),
     ...t.columns.flatMap((c, i) => [
       `${c}${i === 0 ? ', the base' : ''}${unit ? `, ${unit}` : ''}`,
       ...(i === 0 ? [] : ['against the base']),
       ...(lows ? ['1 % low, 99th percentile', '1 % low, slowest 1 %'] : []),
+      ...(limits ? ['what limits'] : []),
     ]),
   ];
 }
 
 function rowOf(t: ResultTable, row: ResultTable['rows'][number], lows: boolean): string[] {
+  const limits = anyLimit(t);
   return [
     ...row.at,
     ...row.cells.flatMap((c, i) => {
@@ -92,6 +97,7 @@ function rowOf(t: ResultTable, row: ResultTable['rows'][number], lows: boolean):
         c.mean === null ? `${NOTHING} ${c.from.why}` : `${value(c.mean)} (×${c.runs})${mark}`,
         ...(i === 0 ? [] : [ratio]),
         ...(lows ? [value(c.low), value(c.lowFrames)] : []),
+        ...(limits ? [c.limits || NOTHING] : []),
       ];
     }),
   ];
@@ -156,7 +162,7 @@ export function resultNotes(t: ResultTable): string[] {
 export function publishedTable(t: ResultTable, unit: string): PublishedTable {
   const lows = t.rows.some((r) => r.cells.some((c) => c.low !== null));
   const head = headOf(t, unit);
-  const empty = lows ? ['', ''] : [];
+  const empty = [...(lows ? ['', ''] : []), ...(anyLimit(t) ? [''] : [])];
   const over = t.over.map((o) => [
     `Over titles${o.at.length > 0 ? `, ${o.at.join(', ')}` : ''}`,
     ...t.ask.rows.slice(1).map(() => ''),
@@ -186,6 +192,7 @@ function cellNumbers(t: ResultTable, unit: string): Numbers[] {
       c.ratio ? SIGNIFICANT[c.ratio.says] : null,
       round(c.low),
       round(c.lowFrames),
+      c.limits || null,
       cellReservations(c).join('; ') || null,
       c.from.why || null,
     ]),
@@ -207,6 +214,7 @@ function overNumbers(t: ResultTable, unit: string): Numbers[] {
         percent(c.of),
         percent(c.lo),
         percent(c.hi),
+        null,
         null,
         null,
         null,
@@ -236,6 +244,7 @@ export function resultNumbers(t: ResultTable, unit: string): { head: string[]; r
     'significant',
     '1 % low, 99th percentile',
     '1 % low, slowest 1 %',
+    'what limits',
     'reservations',
     'missing because',
   ];

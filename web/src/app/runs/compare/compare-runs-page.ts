@@ -38,6 +38,8 @@ import { StatedPanel } from './stated-panel';
 import { Fold } from '../../platform/kit/fold';
 import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
+import { CaptureWork } from '../capture-work';
+import { ResultLimits } from './result-limits';
 import { ResultSection } from './result-section';
 
 type GridChoice = 'columns' | 'base' | 'rows' | 'measure';
@@ -51,6 +53,7 @@ const ROW_AXES: readonly Dimension[] = ['title', 'resolution'];
 /** Runs held against one another over what they differ in: the table of their ratios with intervals, and the result to publish. */
 @Component({
   imports: [Field, Fold, MatButtonModule, ResultSection, RouterLink, RunForm, StatedPanel],
+  providers: [CaptureWork, ResultLimits],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare-runs-page.html',
   styleUrl: './compare-runs-page.scss',
@@ -59,6 +62,7 @@ export class CompareRunsPage {
   readonly #data = inject(RunsData);
   readonly #router = inject(Router);
   readonly comparisonList = inject(ComparisonList);
+  readonly limits = inject(ResultLimits);
   readonly of = input('', { transform: orEmpty });
   readonly rows = input('', { transform: orEmpty });
   readonly columns = input('', { transform: orEmpty });
@@ -163,6 +167,7 @@ export class CompareRunsPage {
         base: this.baseNow(),
         measure: this.measureNow(),
       },
+      this.limits.words(),
     ),
   );
   /** The setups of the result, each once. */
@@ -262,6 +267,17 @@ export class CompareRunsPage {
     } catch (e) {
       this.problem.set((e as ApiError).message);
     }
+  }
+
+  /** What limits each cell, from every run of its title. */
+  askLimits(): void {
+    const runs = this.runs() ?? [];
+    const firsts = this.result().rows.flatMap((r) => r.cells.map((c) => c.from.runs[0]?.id));
+    void this.limits.compute({
+      of: runs.filter((r) => firsts.includes(r.id)),
+      runs: this.#ofTitles(),
+      classes: this.#classes(),
+    });
   }
 
   leave(r: RunEntry): void {
