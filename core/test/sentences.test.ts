@@ -221,7 +221,11 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       texts.limitedByText(named({ kind: 'equal', stages: ['card', 'link'], chance: 0.81 }), true),
       'card and link (81 %)',
     ],
-    ['held', texts.limitedByText(named({ kind: 'cap', fps: 60, chance: 1 }), true), 'held at 60 frames/s'],
+    [
+      'held',
+      texts.limitedByText(named({ kind: 'cap', fps: 60, chance: 1 }), true),
+      'held at 60 frames/s',
+    ],
     [
       'not known',
       texts.limitedByText(named({ kind: 'open', likely: ['processor', 'link'] }), true),
