@@ -4,7 +4,6 @@ import {
   type RunClass,
   type RunToClass,
   type Throttled,
-  type WideSpread,
 } from '../repeats/classify';
 import type { RunSettings } from '../schema';
 import { pixelsOf } from '../resolutions';
@@ -33,8 +32,6 @@ export interface RunGroup {
   readonly capFps: number | null;
   /** Every second frame was made up, so that rates are not those of frames drawn. */
   readonly generated: boolean;
-  /** They differ too much to be of the same settings. */
-  readonly spread: WideSpread | null;
   readonly throttled: Throttled | null;
 }
 
@@ -87,7 +84,6 @@ function groupOf(
     panel: first.settings.screenPath === 'panel',
     capFps: its?.capFps ?? null,
     generated: its?.generated ?? false,
-    spread: its?.spread ?? null,
     throttled: runs.flatMap((r) => classes.get(r.id)?.throttled ?? [])[0] ?? null,
   };
 }

@@ -1,4 +1,4 @@
-import { tQuantile } from '../../base';
+import { median, tQuantile } from '../../base';
 import { repeatKey, type RunFacts } from '../comparison/facts';
 import type { RunContext, RunKind, RunSettings } from '../schema';
 import type { SensorsSeen } from '../statistics/sensors-seen';
@@ -128,16 +128,13 @@ function throttledOf(r: RunToClass): Throttled | null {
   return null;
 }
 
-const middle = (sorted: readonly number[]) =>
-  ((sorted[(sorted.length - 1) >> 1] as number) + (sorted[sorted.length >> 1] as number)) / 2;
-
 /** Outliers among the speeds of repeats: always fewer than half of them. */
 function outliersOf(
   speeds: ReadonlyMap<string, number>,
   scatter: Scatter,
 ): ReadonlyMap<string, Outlier> {
   if (speeds.size < LEAST_FOR_OUTLIER) return new Map();
-  const center = middle([...speeds.values()].map(Math.log).sort((a, b) => a - b));
+  const center = median([...speeds.values()].map(Math.log));
   const limit = tQuantile(OUTLIER_CHANCE / 2, PRIOR_FREEDOM + scatter.freedom);
   const far = [...speeds]
     .map(([id, v]) => ({ id, off: Math.log(v) - center }))

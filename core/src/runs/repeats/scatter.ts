@@ -1,4 +1,4 @@
-import { mean, quantile } from '../../base';
+import { mean, median } from '../../base';
 
 /** Usual run-to-run scatter of one title on one machine, as a share: 2 % (common practice, no published source). */
 export const USUAL_SCATTER = 0.02;
@@ -34,8 +34,7 @@ function firstScale(groups: readonly (readonly number[])[], freedom: number): nu
 
 /** The logarithms of a group that lie near its middle; of two that lie apart, neither. */
 function nearMiddle(logs: readonly number[], scale: number): readonly number[] {
-  const sorted = [...logs].sort((a, b) => a - b);
-  const center = quantile(sorted, 0.5);
+  const center = median(logs);
   return logs.filter((v) => Math.abs(v - center) <= KEPT_WITHIN * scale);
 }
 

@@ -1,4 +1,4 @@
-import { quantile } from '../../base';
+import { median } from '../../base';
 
 /** A run whose rate falls as it goes on. */
 export interface Slowing {
@@ -14,12 +14,6 @@ const LEAST_BLOCKS = 6;
 const FELL = 0.95;
 /** One-sided 1 % of the standard normal distribution, from tables. */
 const Z = 2.326;
-
-const median = (list: readonly number[]) =>
-  quantile(
-    [...list].sort((a, b) => a - b),
-    0.5,
-  );
 
 /**
  * Does a run get slower as it goes on? The medians of its blocks of 10 s must fall by the test of Mann and Kendall at 1 %
